@@ -1,0 +1,100 @@
+import { Problem } from '../problem'
+import { dimensions, type DimensionKey } from '../quantity/dimension'
+import type { Input, Inputs, Values } from './input'
+
+/** The kind of an output: a dimension, a unit that its name fixes, or something without one. */
+export type OutputKind = DimensionKey | 'percent' | 'seconds' | 'litres' | 'litresPerHour' | 'number' | 'word' | 'flag' | 'time' | 'same'
+export type OutputValue = number | string | boolean | null | number[] | number[][]
+
+export interface Result {
+  outputs: Record<string, OutputValue>
+  working: string[]
+  /** The dimension that a `same` output took from the inputs. */
+  same?: DimensionKey | null
+}
+
+export interface Calculator {
+  readonly key: string
+  readonly title: string
+  readonly inputs: Inputs
+  readonly outputs: Record<string, OutputKind>
+  /** Where the formula comes from. */
+  readonly source: string
+  readonly cautions: readonly string[]
+  /** Reads and checks raw inputs, then computes. @throws Problem naming the refused input's key */
+  run(raw: Record<string, unknown>): Result
+  /** Computes from values already in SI (used by procedures and by drawings). */
+  compute(values: Record<string, unknown>): Result
+}
+
+interface Definition<I extends Inputs> {
+  key: string
+  title: string
+  inputs: I
+  outputs: Record<string, OutputKind>
+  source: string
+  cautions?: string[]
+  compute(values: Values<I>, raw?: Record<string, unknown>): Result
+}
+
+export const fail = (input: string, message: string, code = 'out-of-bounds'): never => {
+  throw new Problem(code, message, input)
+}
+
+/** Reads every input in the order listed, so that of two faults the first listed is named; unknown keys are refused first. */
+function readAll<I extends Inputs>(inputs: I, raw: Record<string, unknown>): Values<I> {
+  for (const key of Object.keys(raw)) {
+    if (!Object.hasOwn(inputs, key)) throw new Problem('unknown-input', `"${key}" is not an input here. Known: ${Object.keys(inputs).join(', ')}.`, key)
+  }
+  const entries = Object.entries<Input<unknown>>(inputs).map(([key, input]) => {
+    const given = Object.hasOwn(raw, key) ? raw[key] : undefined
+    if (given === undefined && input.absent) return [key, input.absent.value] as const
+    return [key, input.read(given, key)] as const
+  })
+  return Object.fromEntries(entries) as Values<I>
+}
+
+export function defineCalculator<const I extends Inputs>(definition: Definition<I>): Calculator {
+  const checkFinite = (result: Result): Result => {
+    for (const [key, value] of Object.entries(result.outputs)) {
+      const bad = (v: unknown): boolean => (Array.isArray(v) ? v.some(bad) : typeof v === 'number' && !Number.isFinite(v))
+      if (bad(value)) throw new Problem('not-finite', `These numbers give no finite ${key}: one of them is too large or too small.`, Object.keys(definition.inputs)[0] ?? null)
+    }
+    return result
+  }
+  return {
+    ...definition,
+    cautions: definition.cautions ?? [],
+    run(raw) {
+      if (typeof raw !== 'object' || raw === null || Array.isArray(raw)) throw new Problem('bad-inputs', 'Inputs must be given as an object.', 'inputs')
+      return checkFinite(definition.compute(readAll(definition.inputs, raw), raw))
+    },
+    compute: (values) => checkFinite(definition.compute(values as Values<I>)),
+  }
+}
+
+const unitByName: Partial<Record<OutputKind, string>> = { percent: '%', seconds: 's', litres: 'L', litresPerHour: 'L/h' }
+
+/** The unit in which an output leaves the registry, or null when it stands bare. */
+export function outputUnit(kind: OutputKind, same?: DimensionKey | null): string | null {
+  if (kind === 'same') return same ? dimensions[same].unit || null : null
+  if (kind in unitByName) return unitByName[kind]!
+  if (kind in dimensions) return dimensions[kind as DimensionKey].unit || null
+  return null
+}
+
+export interface Answer {
+  outputs: Record<string, unknown>
+  working: string[]
+}
+
+/** The reply shared by the HTTP API and the command line: numbers with a unit as { value, unit }, the rest as it stands. */
+export function answer(calculator: Calculator, raw: Record<string, unknown>): Answer {
+  const { outputs, working, same } = calculator.run(raw)
+  const dressed = Object.entries(outputs).map(([key, value]) => {
+    const unit = outputUnit(calculator.outputs[key]!, same)
+    const dress = (v: unknown): unknown => (Array.isArray(v) ? v.map(dress) : typeof v === 'number' && unit ? { value: v, unit } : v)
+    return [key, dress(value)]
+  })
+  return { outputs: Object.fromEntries(dressed), working }
+}

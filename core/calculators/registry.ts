@@ -1,0 +1,28 @@
+import { Problem } from '../problem'
+import type { Calculator } from './define'
+import * as gravityTests from './gravity-tests'
+import { guardBand } from './guard-band'
+import * as hydro from './hydro'
+import * as joint from './joint'
+import * as levelling from './levelling'
+import * as lifting from './lifting'
+import * as making from './making'
+import * as pipeEnd from './pipe-end'
+import * as soil from './soil'
+
+const isCalculator = (value: unknown): value is Calculator => typeof value === 'object' && value !== null && 'run' in value && 'key' in value
+const subjects = { 'pipe end': pipeEnd, joint, making, lifting, soil, levelling, hydro: { ...hydro }, 'gravity tests': gravityTests, judgement: { guardBand } }
+
+/** Every calculator by subject: the one list that procedures, the bench page, the HTTP API and the command line read. */
+export const calculatorsBySubject: Record<string, Calculator[]> = Object.fromEntries(
+  Object.entries(subjects).map(([subject, module]) => [subject, Object.values<unknown>(module).filter(isCalculator)]),
+)
+const byKey = new Map(Object.values(calculatorsBySubject).flat().map((c) => [c.key, c]))
+export const calculators: readonly Calculator[] = [...byKey.values()]
+
+/** @throws Problem `unknown-calculator` naming `key` */
+export function findCalculator(key: unknown): Calculator {
+  const found = typeof key === 'string' ? byKey.get(key) : undefined
+  if (!found) throw new Problem('unknown-calculator', `There is no calculator "${String(key)}".`, 'key')
+  return found
+}

@@ -1,0 +1,13 @@
+import { fileURLToPath } from 'node:url'
+import { defineConfig } from 'vitest/config'
+
+const alias = { '#core': fileURLToPath(new URL('./core', import.meta.url)) }
+
+export default defineConfig({
+  test: {
+    projects: [
+      { resolve: { alias }, test: { name: 'core', include: ['tests/core/**/*.test.ts'], environment: 'node' } },
+      { resolve: { alias }, test: { name: 'server', include: ['tests/server/**/*.test.ts'], environment: 'node', fileParallelism: false, testTimeout: 30_000, hookTimeout: 120_000, globalSetup: ['tests/server/database.setup.ts'] } },
+    ],
+  },
+})
