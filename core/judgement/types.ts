@@ -1,0 +1,101 @@
+import type { BandRule, BandVerdict } from '../calculators/guard-band'
+import type { InterventionPoint } from '../procedure/types'
+import type { DimensionKey } from '../quantity/dimension'
+
+export const stepStates = ['accepted', 'rejected', 'too-close', 'waiting', 'overdue', 'held', 'blocked', 'differs', 'not-started', 'not-applicable'] as const
+export type StepState = (typeof stepStates)[number]
+export type JointState = 'not-started' | 'in-work' | 'accepted' | 'rejected' | 'too-close' | 'waiting' | 'held'
+
+/** One limit against what was found, all in SI. */
+export interface Finding {
+  title: string
+  of: string
+  dimension: DimensionKey
+  unit: string
+  value: number
+  min: number | null
+  max: number | null
+  uncertainty: number
+  margin: number
+  verdict: BandVerdict
+}
+
+export interface ReleaseJudgement {
+  state: 'none' | 'requested' | 'released' | 'refused' | 'waived'
+  at: number | null
+  by: string | null
+  reason: string | null
+}
+
+export interface StepJudgement {
+  key: string
+  state: StepState
+  /** Why, in one sentence; what to do next is in the step's `onFailure`. */
+  sentence: string
+  /** computed mark or calculated value, SI */
+  value: number | null
+  /** limits worked out for this joint, also before anything is measured */
+  limits: { title: string; of: string; dimension: DimensionKey; unit: string; min: number | null; max: number | null }[]
+  findings: Finding[]
+  point: InterventionPoint | null
+  release: ReleaseJudgement
+  /** clock: when it began, the earliest and latest time of the action */
+  startedAt: number | null
+  until: number | null
+  latest: number | null
+  /** the entry that decides */
+  entry: string | null
+  /** what the criterion gave, where a person decided otherwise */
+  computed: StepState | null
+  ncr: { number: string; open: boolean; disposition: string | null } | null
+}
+
+export interface Draft {
+  step: string
+  kind: 'rejected' | 'past-hold'
+  criterion: string
+  reading: string
+  entry: string
+}
+
+export interface RunningClock {
+  step: string
+  title: string
+  startedAt: number
+  until: number
+  latest: number | null
+  /** what a person does when it has run; null when nothing */
+  action: string | null
+  gate: string | null
+}
+
+export interface JointJudgement {
+  state: JointState
+  steps: StepJudgement[]
+  /** the step to do next */
+  next: string | null
+  clocks: RunningClock[]
+  /** gates by key, such as pressure-test: when they open; null when not known yet */
+  gates: Record<string, { open: boolean; until: number | null }>
+  drafts: Draft[]
+  done: number
+  applicable: number
+}
+
+export interface InstrumentFacts {
+  uncertainty: number
+  min: number
+  max: number
+  /** ms; readings after this do not count */
+  calibratedUntil: number
+  name: string
+}
+
+export interface JudgeOptions {
+  rule?: BandRule
+  instruments?: Record<string, InstrumentFacts>
+  /** schools chosen for this project */
+  schools?: Record<string, string>
+  /** intervention points set by the inspection and test plan, over the procedure's defaults */
+  plan?: Record<string, InterventionPoint | null>
+}

@@ -1,0 +1,76 @@
+import * as yup from 'yup'
+import { Problem } from '../problem'
+
+/** What an entry says. Entries are ink: they are appended, and struck only by a correction that says why. */
+export const entryKinds = [
+  'reading', 'confirmation', 'choice', 'count', 'clock', 'lot', 'remark', 'photo', 'request', 'release', 'refusal', 'waiver', 'decision',
+  'signature', 'correction', 'ncr', 'raise', 'disposition', 'rework', 'verification', 'inspection', 'receipt', 'damage', 'lift', 'density', 'run', 'evaluation', 'start', 'event',
+] as const
+export type EntryKind = (typeof entryKinds)[number]
+
+export const subjectTypes = ['joint', 'delivery', 'item', 'reach', 'pack', 'ncr'] as const
+export type SubjectType = (typeof subjectTypes)[number]
+export type Role = 'inspector' | 'crew-lead' | 'engineer' | 'witness' | 'administrator'
+
+/** One entry as the core sees it. Times are milliseconds since 1970, UTC. */
+export interface Entry {
+  id: string
+  kind: EntryKind
+  step: string | null
+  payload: Record<string, unknown>
+  person: string
+  role: Role
+  crew: string | null
+  instrument: string | null
+  recordedAt: number
+}
+
+const uuid = yup.string().strict().matches(/^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/, '${path} must be a UUID of version 7')
+const words = (max = 2000) => yup.string().strict().trim().min(1).max(max)
+const finite = yup.number().strict().test('finite', '${path} must be a finite number', (v) => v === undefined || Number.isFinite(v))
+const shape = <S extends yup.ObjectShape>(s: S) => yup.object(s).noUnknown(true, ({ unknown }) => `The payload has unknown keys: ${unknown}`).required()
+
+/** The payload of each kind that a person may record at a step of a joint. */
+const payloads: Partial<Record<EntryKind, yup.ObjectSchema<Record<string, unknown>>>> = {
+  reading: shape({ values: yup.array().of(finite.required()).min(1).max(72).required(), typed: yup.array().of(yup.string().max(60).defined()).max(72) }),
+  confirmation: shape({ answer: yup.string().oneOf(['yes', 'no']).required(), at: yup.string() }),
+  choice: shape({ choice: words(60).required() }),
+  count: shape({ count: finite.required().min(0) }),
+  clock: shape({ answer: yup.string().oneOf(['yes', 'no']).required() }),
+  lot: shape({ lot: words(80).required(), expires: yup.string() }),
+  remark: shape({ text: words().required() }),
+  photo: shape({ file: uuid.required(), name: words(200) }),
+  request: shape({ note: words(400) }),
+  release: shape({ note: words(400) }),
+  refusal: shape({ reason: words().required() }),
+  waiver: shape({ reason: words().required() }),
+  decision: shape({ verdict: yup.string().oneOf(['accept', 'reject']).required(), reason: words().required() }),
+  correction: shape({ strikes: uuid.required(), reason: words().required() }),
+}
+
+/** Entry kinds that may be sent for a step of a joint; the others are made by the use cases that own them. */
+export const jointEntryKinds = Object.keys(payloads) as EntryKind[]
+
+export const newEntrySchema = yup
+  .object({
+    id: uuid.required(),
+    kind: yup.string().oneOf(jointEntryKinds).required(),
+    step: yup.string().strict().max(60).nullable().default(null),
+    payload: yup.object().required(),
+    instrument: yup.string().strict().max(36).nullable().default(null),
+    device: yup.string().strict().max(60).nullable().default(null),
+    recordedAt: yup.string().strict().matches(/^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,3})?Z$/, '${path} must be a UTC time').required(),
+  })
+  .noUnknown(true, ({ unknown }) => `The entry has unknown keys: ${unknown}`)
+
+/** Checks the payload of an entry against its kind. @throws Problem `bad-payload` naming the field */
+export function checkPayload(kind: EntryKind, payload: unknown): Record<string, unknown> {
+  const schema = payloads[kind]
+  if (!schema) throw new Problem('bad-kind', `A ${kind} is not recorded this way.`, 'kind')
+  try {
+    return schema.validateSync(payload)
+  } catch (error) {
+    if (error instanceof yup.ValidationError) throw new Problem('bad-payload', error.message, error.path || 'payload')
+    throw error
+  }
+}
