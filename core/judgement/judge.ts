@@ -33,14 +33,12 @@ interface NcrState {
 }
 
 function ncrOf(entries: Entry[]): NcrState | null {
-  let state: NcrState | null = null
-  for (const e of entries) {
-    if (e.kind !== 'ncr') continue
-    const number = String(e.payload.number)
-    if (e.payload.event === 'raised') state = { number, open: true, disposition: null, raisedAt: e.recordedAt }
-    else if (state && state.number === number) state = { ...state, open: false, disposition: (e.payload.disposition as string | undefined) ?? null }
-  }
-  return state
+  const events = entries.filter((e) => e.kind === 'ncr')
+  const raised = events.filter((e) => e.payload.event === 'raised').at(-1)
+  if (!raised) return null
+  const number = String(raised.payload.number)
+  const closed = events.find((e) => e.payload.event === 'closed' && e.payload.number === number)
+  return { number, open: !closed, disposition: (closed?.payload.disposition as string | undefined) ?? null, raisedAt: raised.recordedAt }
 }
 
 const conceded = (ncr: NcrState | null) => ncr !== null && !ncr.open && ncr.disposition === 'use-as-is'

@@ -1,0 +1,58 @@
+import { readFileSync } from 'node:fs'
+import * as yup from 'yup'
+import { judge } from '../core/judgement/judge'
+import { readFacts } from '../core/procedure/compile'
+import { loadProcedure } from '../core/procedure/load'
+import { Problem } from '../core/problem'
+import type { Entry } from '../core/record/entry'
+import { CommandFailure, json } from './say'
+
+function readText(file: string): string {
+  try {
+    return readFileSync(file, 'utf8')
+  } catch {
+    throw new CommandFailure(`The file ${file} cannot be read.`)
+  }
+}
+
+const recordSchema = yup.object({
+  procedure: yup.string().required(),
+  facts: yup.object().required(),
+  schools: yup.object().default({}),
+  now: yup.string(),
+  entries: yup.array().of(yup.object({ id: yup.string().required(), kind: yup.string().required(), step: yup.string().nullable().defined(), payload: yup.object().required(), person: yup.string().required(), role: yup.string().required(), recordedAt: yup.string().required() })).required(),
+})
+
+/** Judges a record file: `{ procedure: "file.yaml" or source, facts, entries, now? }`. Exit code 1 when the joint is rejected. */
+export function judgeRecord(file: string | undefined): number {
+  if (!file) throw new CommandFailure('Name the record: ./vet-line judge record.json')
+  let raw: unknown
+  try {
+    raw = JSON.parse(readText(file))
+  } catch (error) {
+    if (error instanceof CommandFailure) throw error
+    throw new CommandFailure(`${file} is not JSON.`)
+  }
+  const record = recordSchema.validateSync(raw)
+  const source = record.procedure.includes('\n') ? record.procedure : readText(new URL(record.procedure, `file://${process.cwd()}/`).pathname)
+  const compiled = loadProcedure(source)
+  const facts = readFacts(compiled.procedure, record.facts as Record<string, unknown>)
+  const entries = record.entries.map((e) => ({ crew: null, instrument: null, ...e, recordedAt: Date.parse(e.recordedAt) })) as unknown as Entry[]
+  const result = judge(compiled, facts, entries, record.now ? Date.parse(record.now) : Date.now(), { schools: record.schools as Record<string, string> })
+  json(result)
+  return result.state === 'rejected' ? 1 : 0
+}
+
+/** `procedure check file.yaml`: reads, checks and compiles. */
+export function checkProcedure(args: string[]): number {
+  if (args[0] !== 'check' || !args[1]) throw new CommandFailure('Write: ./vet-line procedure check file.yaml')
+  try {
+    const { procedure, steps } = loadProcedure(readText(args[1]))
+    json({ ok: true, key: procedure.key, revision: procedure.revision, steps: steps.length, facts: procedure.facts.length })
+    return 0
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error
+    json({ ok: false, error: { code: error.code, message: error.message, ...error.details } })
+    return 2
+  }
+}

@@ -1,0 +1,67 @@
+import { ValidationError } from 'yup'
+import { Problem } from '../core/problem'
+import { CommandFailure, note, print } from './say'
+
+const usage = `Vet Line
+
+  ./vet-line demo                 install, build, start with the demo project
+  ./vet-line start | stop         start or stop without touching data
+  ./vet-line test                 lint, layers, types, unit, server and browser tests
+  ./vet-line calc [KEY a=… b=…]   one calculation; without a key, the list
+  ./vet-line calc --json KEY      inputs as JSON on standard input
+  ./vet-line calc --batch         one {"key","inputs"} a line in, one answer a line out
+  ./vet-line judge record.json    judge a record file
+  ./vet-line procedure check F    read and check a procedure document
+  ./vet-line verify               check every chain and projection of the database
+  ./vet-line backup FILE          write the database to a file
+  ./vet-line restore FILE         put a backup into an empty data folder
+`
+
+const portOf = (args: string[]) => {
+  const at = args.indexOf('--port')
+  return at >= 0 ? Number(args[at + 1]) : undefined
+}
+
+async function run([command, ...args]: string[]): Promise<number> {
+  switch (command) {
+    case 'calc':
+      return (await import('./calculate')).calculate(args)
+    case 'judge':
+      return (await import('./judging')).judgeRecord(args[0])
+    case 'procedure':
+      return (await import('./judging')).checkProcedure(args)
+    case 'verify':
+      return (await import('./verifying')).verifyDatabase()
+    case 'demo':
+      await (await import('./lifecycle')).demo(portOf(args))
+      return 0
+    case 'start':
+      print(`Vet Line runs at ${await (await import('./lifecycle')).start({ port: portOf(args) })}`)
+      return 0
+    case 'stop':
+      await (await import('./lifecycle')).stop()
+      return 0
+    case 'test':
+      return (await import('./testing')).runTests()
+    case 'backup':
+      return (await import('./backup')).backup(args[0])
+    case 'restore':
+      return (await import('./backup')).restore(args[0])
+    case undefined:
+    case 'help':
+    case '--help':
+      print(usage)
+      return 0
+    default:
+      throw new CommandFailure(`There is no command "${command}". ./vet-line help lists them.`)
+  }
+}
+
+try {
+  process.exitCode = await run(process.argv.slice(2))
+} catch (error) {
+  if (error instanceof CommandFailure || error instanceof Problem || error instanceof ValidationError) {
+    note(`vet-line: ${error.message}`)
+    process.exitCode = error instanceof CommandFailure ? error.exitCode : 2
+  } else throw error
+}

@@ -1,0 +1,10 @@
+/** A failure that ends a command with one clear sentence. */
+export class CommandFailure extends Error {
+  constructor(message: string, readonly exitCode = 2) {
+    super(message)
+  }
+}
+
+export const print = (text: string) => process.stdout.write(`${text}\n`)
+export const note = (text: string) => process.stderr.write(`${text}\n`)
+export const json = (value: unknown) => print(JSON.stringify(value))

@@ -1,0 +1,3 @@
+import { supervise } from './lifecycle'
+
+await supervise()

@@ -1,0 +1,292 @@
+import { readFileSync } from 'node:fs'
+import type { Knex } from 'knex'
+import Papa from 'papaparse'
+import { judgeReach, sampleEmbedmentCriteria } from '../core/embedment/reach'
+import { samplePeExpansion } from '../core/pressure/pe-expansion'
+import { elevationAt } from '../core/pressure/pack'
+import { readPressureLog } from '../core/pressure/log'
+import { reconcile } from '../core/delivery/reconcile'
+import { loadProcedure } from '../core/procedure/load'
+import { readFacts } from '../core/procedure/compile'
+import { insertDelivery, ordersOf, signDelivery, type Item } from '../server/db/deliveries'
+import { forCore, type StoredEntry } from '../server/db/entries'
+import { emptySummary, findJoint, saveJointProjection } from '../server/db/joints'
+import { findProject, type Project } from '../server/db/projects'
+import { findPack, insertFile, insertPack, savePack, saveReach } from '../server/db/site'
+import { judgeOptions, projectJoint } from '../server/services/joints'
+import { disposeNcr, raiseNcr, reworkNcr, verifyNcr } from '../server/services/ncrs'
+import { evaluate, projectPack } from '../server/services/packs'
+import { appendEntries, sha256, type Actor, type NewEntry } from '../server/services/record'
+import { hashSecret } from '../server/services/secrets'
+import { conformingJoint, upTo, type Made } from './joint-entries'
+import { crewNames, demoPassword, demoPeople, demoPin } from './people'
+import { makeLog } from './pressure-log'
+import { seeded, type Random } from './random'
+import { branch, catalogue, instruments, JOINTS, PIPE, risingMain, scheme } from './scheme'
+
+const MINUTE = 60_000
+const HOUR = 60 * MINUTE
+const DAY = 24 * HOUR
+const SEED = 20_411
+
+interface Ground {
+  db: Knex
+  random: Random
+  now: number
+  project: Project
+  crews: string[]
+  people: Record<string, Actor>
+  lines: { main: string; branch: string }
+  instruments: Record<string, string>
+  procedure: string
+}
+
+async function layGround(db: Knex, now: number): Promise<Ground> {
+  const random = seeded(SEED)
+  const id = () => random.id(now - 40 * DAY)
+  const project = id()
+  await db('projects').insert({ id: project, project_key: scheme.key, name: scheme.name, zone: scheme.zone, settings: JSON.stringify({ rule: 'guarded', schools: {}, plan: {} }) })
+  const crews = crewNames.map(() => id())
+  await db('crews').insert(crewNames.map((name, i) => ({ id: crews[i], project, name })))
+  const people: Record<string, Actor> = {}
+  const [password, pin] = await Promise.all([hashSecret(demoPassword), hashSecret(demoPin)])
+  for (const p of demoPeople) {
+    const person = id()
+    const crew = p.crew ? crews[crewNames.indexOf(p.crew as (typeof crewNames)[number])]! : null
+    await db('people').insert({ id: person, sign_in: p.signIn, name: p.name, password_hash: password, pin_hash: pin })
+    await db('memberships').insert({ project, person, role: p.role, crew })
+    people[p.signIn] = { person, name: p.name, project, roles: [p.role], crew }
+  }
+  const tools: Record<string, string> = {}
+  for (const i of instruments) {
+    tools[i.kind] = id()
+    await db('instruments').insert({ id: tools[i.kind], project, name: i.name, kind: i.kind, quantity: i.quantity, range_min: i.min, range_max: i.max, resolution: i.resolution, uncertainty: i.uncertainty, calibrated_until: new Date(now + i.days * DAY) })
+  }
+  const lines = { main: id(), branch: id() }
+  for (const [key, line] of [['main', risingMain], ['branch', branch]] as const) {
+    await db('alignments').insert({ id: lines[key], project, line_key: line.key, name: line.name, material: 'polyethylene', from_station: line.from, to_station: line.to, profile: JSON.stringify(line.profile), facts: JSON.stringify({ 'line.designPressure': 10e5 }) })
+  }
+  const source = readFileSync(new URL('../procedures/pe-electrofusion-socket.yaml', import.meta.url), 'utf8')
+  const procedure = id()
+  const { procedure: p } = loadProcedure(source)
+  await db('procedures').insert({ id: procedure, project, procedure_key: p.key, revision: p.revision, title: p.title, state: 'issued', source, sha256: sha256(source), issued_by: people.petra!.person, issued_at: new Date(now - 35 * DAY) })
+  await db('catalogue').insert(catalogue.map((c) => ({ project, item: c.item, title: c.title, kind: c.kind, pressure_class: c.pressureClass, facts: JSON.stringify(c.facts) })))
+  return { db, random, now, project: (await findProject(db, scheme.key))!, crews, people, lines, instruments: tools, procedure }
+}
+
+const LOTS = ['L2406', 'L2411', 'L2417']
+
+/** Four signed deliveries for the main, one that came this morning, and an order for the branch still to be delivered. */
+async function layDeliveries(g: Ground): Promise<{ pipes: Item[]; fittings: Item[] }> {
+  const { db, random, now } = g
+  const order = random.id(now - 39 * DAY)
+  const small = random.id(now - 10 * DAY)
+  await db('orders').insert([{ id: order, project: g.project.id, number: 'PO-118', supplier: 'Harrow Bay Pipe Stores' }, { id: small, project: g.project.id, number: 'PO-131', supplier: 'Harrow Bay Pipe Stores' }])
+  await db('order_lines').insert([
+    { id: random.id(now), order_id: order, item: 'PE-315-11', pressure_class: 'SDR 11', quantity: JOINTS + 4, lots: '[]' }, { id: random.id(now), order_id: order, item: 'EFC-315', pressure_class: 'SDR 11', quantity: JOINTS + 4, lots: '[]' },
+    { id: random.id(now), order_id: small, item: 'PE-63-11', pressure_class: 'SDR 11', quantity: 8, lots: '[]' }, { id: random.id(now), order_id: small, item: 'EFC-63', pressure_class: 'SDR 11', quantity: 6, lots: JSON.stringify(['F7781']) },
+  ])
+  const pipes: Item[] = []
+  const fittings: Item[] = []
+  const notes: [number: string, daysAgo: number, pipes: number, fittings: number][] = [['DN-2201', 34, 90, 100], ['DN-2203', 26, 90, 100], ['DN-2204', 17, 70, 80], ['DN-2205', 0.12, 24, 0]]
+  for (const [number, daysAgo, pipeCount, fittingCount] of notes) {
+    const at = now - daysAgo * DAY
+    const delivery = random.id(at)
+    const open = daysAgo < 1
+    const make = (kind: 'pipe' | 'fitting', item: string, count: number): Item[] =>
+      Array.from({ length: count }, (_v, i) => ({ id: random.id(at), delivery, item, kind, serial: kind === 'pipe' ? `P${String(pipes.length + i + 1).padStart(4, '0')}` : `C${String(fittings.length + i + 1).padStart(4, '0')}`, lot: kind === 'pipe' ? LOTS[i % 3]! : 'F7702', length: kind === 'pipe' ? PIPE : null, conforms: true, state: open ? 'received' : 'accepted', remark: null }))
+    const items = [...make('pipe', 'PE-315-11', pipeCount), ...make('fitting', 'EFC-315', fittingCount)]
+    // One scratched length of the first delivery lies in quarantine.
+    const hurt = number === 'DN-2201' ? items[40]! : null
+    if (hurt) Object.assign(hurt, { state: 'quarantined', remark: 'Scratch along the axis, 11 % of wall' })
+    pipes.push(...items.filter((i) => i.kind === 'pipe'))
+    fittings.push(...items.filter((i) => i.kind === 'fitting'))
+    const rows = items.map((i, k) => ({ row: k + 2, item: i.item, pressureClass: 'SDR 11', lot: i.lot, serial: i.serial, quantity: 1, length: i.length }))
+    const lines = reconcile((await ordersOf(db, g.project.id)).find((o) => o.id === order)!.lines, rows)
+    await insertDelivery(db, { id: delivery, project: g.project.id, order, number, receivedAt: new Date(at), lines }, items.map((i) => ({ ...i, project: g.project.id })))
+    await write(g, 'delivery', delivery, 'ines', [{ kind: 'receipt', payload: { number, rows: rows.length, items: items.length, lines }, at }])
+    if (open) continue
+    for (const item of items) {
+      const damage = item === hurt ? { clock: 2, fromEnd: 3.4, length: 0.6, depth: 0.0032 } : null
+      await write(g, 'item', item.id, 'ines', [{ kind: 'inspection', payload: { outcome: item.state, remark: item.remark, damage, verdict: damage ? { percent: 11.19, conforms: false } : null }, at: at + HOUR }])
+    }
+    await write(g, 'delivery', delivery, 'ines', [{ kind: 'signature', payload: { name: g.people.ines!.name, deviations: lines.filter((l) => l.result !== 'right').map((l) => `${l.title}: ${l.sentence}`) }, at: at + 2 * HOUR }])
+    await signDelivery(db, delivery, g.people.ines!.person, new Date(at + 2 * HOUR))
+  }
+  return { pipes: pipes.filter((p) => p.state === 'accepted'), fittings }
+}
+
+type Brief = Pick<NewEntry, 'kind' | 'payload' | 'step' | 'instrument'> & { at: number }
+
+async function write(g: Ground, type: Parameters<typeof appendEntries>[3], subject: string, who: string, briefs: Brief[], known?: StoredEntry[]): Promise<StoredEntry[]> {
+  const actor = g.people[who]!
+  const { entries } = await appendEntries(g.db, actor, actor.roles[0]!, type, subject, briefs.map((b) => ({ id: g.random.id(b.at), kind: b.kind, step: b.step ?? null, payload: b.payload, instrument: b.instrument ?? null, recordedAt: new Date(b.at), receivedAt: new Date(b.at + 4000) })), known)
+  return entries
+}
+
+async function writeJoint(g: Ground, joint: string, lead: string, made: Made[], startedAt: number) {
+  let entries: StoredEntry[] = []
+  for (let i = 0; i < made.length; ) {
+    let k = i
+    while (k < made.length && made[k]!.by === made[i]!.by) k++
+    entries = await write(g, 'joint', joint, made[i]!.by === 'lead' ? lead : 'ines', made.slice(i, k).map((m) => ({ kind: m.kind, step: m.step, payload: m.payload, instrument: m.instrument ? g.instruments[m.instrument] : null, at: startedAt + m.after * 1000 })), entries)
+    i = k
+  }
+  return entries
+}
+
+/** The tail of the line where everything happens now; counted from the last joint that is finished. */
+const scenes = ['accepted', 'accepted', 'cooling-test', 'cooling-test', 'rejected', 'reworked', 'past-hold', 'cooling', 'fusion', 'held', 'too-close', 'refused', 'in-work', 'held-long', 'opened', 'struck'] as const
+const FINISHED = 224
+
+async function layJoints(g: Ground, stock: { pipes: Item[]; fittings: Item[] }) {
+  const { db, random, now } = g
+  const compiled = loadProcedure(readFileSync(new URL('../procedures/pe-electrofusion-socket.yaml', import.meta.url), 'utf8'))
+  const [pipe, fitting] = [catalogue[0].facts, catalogue[1].facts]
+  const { 'fitting.bore': _bore, ...coupler } = fitting
+  const facts = readFacts(compiled.procedure, { ...pipe, ...coupler, 'line.designPressure': 10e5 })
+  const options = await judgeOptions(db, g.project, compiled.procedure.key)
+  const shape = { od: 0.315, wall: 0.0286, stab: 0.118, fusion: 480, cooling: 1800 }
+  for (let n = 1; n <= JOINTS; n++) {
+    const id = random.id(now - 35 * DAY)
+    const scene = n <= FINISHED ? 'accepted' : (scenes[n - FINISHED - 1] ?? 'planned')
+    const crew = n <= FINISHED ? (Math.floor((n - 1) / 24) % 2) : n % 2
+    const lead = crew === 0 ? 'tam' : 'rhona'
+    const opened = scene !== 'planned'
+    await db('joints').insert({
+      id, project: g.project.id, alignment: g.lines.main, number: `RM-${String(n).padStart(3, '0')}`, station: n * PIPE, crew: g.crews[crew], procedure_id: opened ? g.procedure : null,
+      upstream: opened ? stock.pipes[n - 1]!.id : null, downstream: opened ? stock.pipes[n]!.id : null, fitting: opened ? stock.fittings[n - 1]!.id : null, facts: JSON.stringify(opened ? facts : {}), opened_at: opened ? new Date(now - HOUR) : null, summary: JSON.stringify(emptySummary),
+    })
+    if (!opened) continue
+    const made = conformingJoint(random, shape, 12)
+    // Ten joints a working day over four weeks, the last this morning.
+    const daysAgo = ((FINISHED - n) / FINISHED) * 28 + 0.7
+    const startedAt = n <= FINISHED ? now - daysAgo * DAY : now
+    const entries = n <= FINISHED ? await writeJoint(g, id, lead, made, startedAt) : await playScene(g, id, lead, scene, made)
+    const at = entries.length > 0 ? Date.parse(entries.at(-1)!.receivedAt) : now
+    await saveJointProjection(db, id, projectJoint(compiled, { facts: facts as Record<string, number> }, entries, at, options))
+    if (scene === 'rejected' || scene === 'reworked') await layNcr(g, id, scene, lead)
+  }
+  for (let n = 1; n <= 5; n++) await db('joints').insert({ id: random.id(now), project: g.project.id, alignment: g.lines.branch, number: `SB-0${n}`, station: n * PIPE, crew: g.crews[1], facts: '{}', summary: JSON.stringify(emptySummary) })
+}
+
+const replace = (made: Made[], step: string, payload: Record<string, unknown>): Made[] => made.map((m) => (m.step === step && m.kind !== 'request' && m.kind !== 'release' ? { ...m, payload } : m))
+
+/** Plays a joint so that it stands in its scene now. */
+async function playScene(g: Ground, id: string, lead: string, scene: string, made: Made[]): Promise<StoredEntry[]> {
+  const { now } = g
+  const endAt = (list: Made[], end: number) => writeJoint(g, id, lead, list, end - list.at(-1)!.after * 1000)
+  const at = (step: string) => made.find((m) => m.step === step)!.after * 1000
+  switch (scene) {
+    case 'accepted': return endAt(made, now - 20 * HOUR)
+    case 'cooling-test': return endAt(made, now - 25 * MINUTE)
+    case 'cooling': return writeJoint(g, id, lead, upTo(made, 'fusion-run'), now - at('fusion-start') - 21 * MINUTE)
+    case 'fusion': return writeJoint(g, id, lead, upTo(made, 'fusion-start'), now - at('fusion-start') - 3 * MINUTE)
+    case 'held': return endAt(upTo(made, 'before-fusion').filter((m) => m.kind !== 'release'), now - 6 * MINUTE)
+    case 'held-long': return endAt(upTo(made, 'before-fusion').filter((m) => m.kind !== 'release'), now - 34 * MINUTE)
+    case 'refused': {
+      const list = upTo(made, 'before-fusion').map((m) => (m.kind === 'release' ? { ...m, kind: 'refusal' as const, payload: { reason: 'Downstream pipe hangs; support it within a metre of the clamp.' } } : m))
+      return endAt(list, now - 15 * MINUTE)
+    }
+    case 'too-close': return endAt(replace(upTo(made, 'ovality'), 'ovality', { values: [0.3169, 0.3152, 0.314, 0.3155], typed: ['316.9', '315.2', '314', '315.5'] }), now - 9 * MINUTE)
+    case 'in-work': return endAt(upTo(made, 'peel-depth'), now - 4 * MINUTE)
+    case 'past-hold': return endAt(upTo(made, 'fusion-run').filter((m) => m.kind !== 'release' && m.kind !== 'request'), now - 50 * MINUTE)
+    case 'rejected': return endAt(replace(upTo(made, 'controller-time'), 'controller-time', { values: [360], typed: ['360 s'] }), now - 26 * HOUR)
+    case 'reworked': return endAt(replace(upTo(made, 'square'), 'square', { values: [0.0081, 0.0021], typed: ['8.1', '2.1'] }), now - 30 * HOUR)
+    case 'struck': {
+      const entries = await endAt(replace(upTo(made, 'temperature'), 'temperature', { values: [61], typed: ['61 °C'] }), now - 3 * MINUTE)
+      const wrong = entries.at(-1)!
+      const struck = await write(g, 'joint', id, lead, [{ kind: 'correction', step: 'temperature', payload: { strikes: wrong.id, reason: 'Thermometer lay in the sun' }, at: now - 2 * MINUTE }], entries)
+      return write(g, 'joint', id, lead, [{ kind: 'reading', step: 'temperature', payload: { values: [13.5], typed: ['13.5'] }, instrument: g.instruments.thermometer, at: now - MINUTE }], struck)
+    }
+    default: return []
+  }
+}
+
+async function layNcr(g: Ground, joint: string, scene: string, lead: string) {
+  const { db, people, now, random } = g
+  const raise = (criterion: string, reading: string, step: string, at: number) => raiseNcr(db, g.project, people.ines!, { id: random.id(at), subjectType: 'joint', subject: joint, step, criterion, reading, photo: null }, new Date(at))
+  const found = (await findJoint(db, g.project.id, joint))!.summary.drafts[0]!
+  if (scene === 'rejected') {
+    const id = await raise(found.criterion, found.reading, found.step, now - 25 * HOUR)
+    await disposeNcr(db, people.petra!, id, 'rework', 'Clear the controller, scan the label again, take the new reading before connecting.', new Date(now - 23 * HOUR))
+    return
+  }
+  const id = await raise(found.criterion, found.reading, found.step, now - 29 * HOUR)
+  await disposeNcr(db, people.petra!, id, 'rework', 'Cut the end again with the guided cutter.', new Date(now - 28 * HOUR))
+  await reworkNcr(db, people[lead]!, id, 'End cut again, 2 mm out of square now.', null, new Date(now - 27 * HOUR))
+  await verifyNcr(db, g.project, people.oskar!, id, true, 'Seen and measured.', new Date(now - 26.5 * HOUR))
+}
+
+async function layReaches(g: Ground) {
+  const { db, random, now } = g
+  const od = 0.315
+  for (let n = 0; n < 46; n++) {
+    const id = random.id(now - 30 * DAY)
+    const crew = Math.floor(n / 5) % 2
+    await db('reaches').insert({ id, project: g.project.id, alignment: g.lines.main, crew: g.crews[crew], name: `RM reach ${String(n + 1).padStart(2, '0')}`, from_station: n * 60, to_station: n * 60 + 60, pipe_od: od, criteria: JSON.stringify(sampleEmbedmentCriteria) })
+    if (n > 43) continue
+    const at = now - ((43 - n) / 43) * 27 * DAY - 3 * HOUR
+    const lift = (side: string, thickness: number, k: number, passes = 4): Brief => ({ kind: 'lift', payload: { side, thickness, passes, material: 'sand', haunched: true }, at: at + k * 20 * MINUTE })
+    const density = (wet: number, k: number): Brief => ({ kind: 'density', payload: { side: 'both', wetDensity: wet, moisture: 0.09, maximum: 1880, station: n * 60 + 30 }, at: at + k * 20 * MINUTE })
+    const whole = [lift('left', 0.15, 0), lift('right', 0.15, 1), lift('both', 0.15, 2), density(random.between(1880, 1960, 1), 3), lift('both', 0.15, 4), density(random.between(1880, 1960, 1), 5), lift('both', 0.2, 6), density(random.between(1890, 1960, 1), 7)]
+    const list = n === 43 ? whole.slice(0, 3) : n === 42 ? [...whole.slice(0, 2), lift('left', 0.25, 2, 2)] : n === 41 ? [...whole.slice(0, 3), density(1846, 3)] : whole
+    const entries = await write(g, 'reach', id, crew === 0 ? 'tam' : 'rhona', list)
+    const judged = judgeReach(entries.map(forCore), od)
+    await saveReach(db, id, { state: judged.state, left: judged.left, right: judged.right })
+  }
+}
+
+async function layPacks(g: Ground) {
+  const { db, random, now } = g
+  const packs: [number: string, line: 'main' | 'branch', from: number, to: number, dueDays: number, story: 'signed' | 'failed' | 'evaluated' | 'planned'][] = [
+    ['TP-01', 'main', 0, 900, -12, 'signed'], ['TP-02', 'main', 900, 1500, -5, 'failed'], ['TP-03', 'main', 1500, 2100, 0.1, 'planned'], ['TP-04', 'main', 2100, 2760, 0.3, 'planned'], ['TP-05', 'branch', 0, 72, 0.4, 'planned'],
+  ]
+  for (const [number, key, from, to, dueDays, story] of packs) {
+    const id = random.id(now - 20 * DAY)
+    const line = key === 'main' ? risingMain : branch
+    const section = key === 'main' ? { length: to - from, insideDiameter: 0.2578, wall: 0.0286, modulus: 900e6 } : { length: to - from, insideDiameter: 0.0514, wall: 0.0058, modulus: 900e6 }
+    const testPressure = 12.5e5
+    await insertPack(db, g.project.id, {
+      id, alignment: g.lines[key], number, from, to, method: 'pe-expansion', gauge: g.instruments.gauge!, dueAt: new Date(now + dueDays * DAY),
+      design: { section, outsideDiameter: key === 'main' ? 0.315 : 0.063, rating: 16e5, weakest: key === 'main' ? 'Pipe PE 315 SDR 11' : 'Pipe PE 63 SDR 11', gaugeElevation: elevationAt(line.profile, from), testPressure, required: 10e5, methodMaterial: 'polyethylene', parameters: { ...samplePeExpansion, testPressure, gaugeUncertainty: 2500 } },
+    })
+    if (story === 'planned') continue
+    const startedAt = now + dueDays * DAY - 6 * HOUR
+    const csv = Papa.unparse(makeLog({ testPressure: 1250, startedAt, leak: story === 'failed' ? 96 : 0, seed: SEED + from, step: 60 }))
+    const bytes = Buffer.from(csv)
+    const file = { id: random.id(startedAt), name: `${number}-log.csv`, mime: 'text/csv', sha256: sha256(bytes), bytes }
+    await insertFile(db, g.project.id, g.people.ines!.person, file)
+    const pack = (await findPack(db, g.project.id, id))!
+    const log = readPressureLog(csv)
+    const evaluation = evaluate(pack, log.samples)
+    const end = startedAt + 5.8 * HOUR
+    const rows = ['restraint', 'filled', 'sensor', 'exclusion', 'witness']
+    let entries = await write(g, 'pack', id, 'ines', [
+      ...rows.map((row, i) => ({ kind: 'confirmation' as const, step: row, payload: { answer: 'yes' }, at: startedAt - HOUR + i * MINUTE })), { kind: 'start', payload: { open: [], reason: null }, at: startedAt },
+      { kind: 'run', payload: { file: file.id, sha256: file.sha256, samples: log.samples.length, startedAt: new Date(log.startedAt).toISOString() }, at: end }, { kind: 'evaluation', payload: { ...evaluation }, at: end + 1000 },
+    ])
+    if (story === 'signed') entries = await write(g, 'pack', id, 'hale', [{ kind: 'signature', payload: { name: g.people.hale!.name, image: SIGNATURE, digest: entries.at(-1)!.hash }, at: end + 20 * MINUTE }], entries)
+    await savePack(db, id, projectPack(entries))
+    if (story === 'failed') {
+      const culprit = evaluation.numbers.find((n) => n.verdict === 'reject')!
+      await raiseNcr(db, g.project, g.people.ines!, { id: random.id(end), subjectType: 'pack', subject: id, step: null, criterion: `${culprit.title}: ${culprit.formula}`, reading: culprit.text, photo: null }, new Date(end + HOUR))
+    }
+  }
+}
+
+/** A drawn line as PNG, 1 × 1 would not print: a small made-up scrawl. */
+const SIGNATURE = readFileSync(new URL('./signature.txt', import.meta.url), 'utf8').trim()
+
+/** Lays out the demo project once. @returns false when it is there already */
+export async function seedDemo(db: Knex, now = Date.now()): Promise<boolean> {
+  if (await findProject(db, scheme.key)) return false
+  await db.transaction(async (trx) => {
+    const ground = await layGround(trx, now)
+    const stock = await layDeliveries(ground)
+    await layJoints(ground, stock)
+    await layReaches(ground)
+    await layPacks(ground)
+  })
+  return true
+}

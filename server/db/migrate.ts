@@ -1,0 +1,30 @@
+import type { Knex } from 'knex'
+import * as foundation from './migrations/001-foundation'
+
+/** Migrations in order; each runs once. They only go forward. */
+const migrations: { name: string; up(db: Knex): Promise<void> }[] = [{ name: '001-foundation', up: foundation.up }]
+
+/** Brings the schema up to date as its owner, then grants the application user what it needs and no more. */
+export async function migrate(owner: Knex, applicationUser: string): Promise<string[]> {
+  await owner.raw('CREATE TABLE IF NOT EXISTS migrations (name VARCHAR(120) PRIMARY KEY, ran_at DATETIME(3) NOT NULL)')
+  const ran = new Set((await owner('migrations').select('name')).map((row: { name: string }) => row.name))
+  const fresh: string[] = []
+  for (const migration of migrations) {
+    if (ran.has(migration.name)) continue
+    await migration.up(owner)
+    await owner('migrations').insert({ name: migration.name, ran_at: new Date() })
+    fresh.push(migration.name)
+  }
+  await grant(owner, applicationUser)
+  return fresh
+}
+
+/** Entries may be read and added; chains are moved by the trigger alone, which runs as the owner. */
+async function grant(owner: Knex, user: string) {
+  const only: Record<string, string> = { entries: 'SELECT, INSERT', chains: 'SELECT', migrations: 'SELECT', files: 'SELECT, INSERT', procedures: 'SELECT, INSERT, UPDATE' }
+  const [rows] = await owner.raw('SHOW TABLES')
+  for (const row of rows as Record<string, string>[]) {
+    const table = Object.values(row)[0]!
+    await owner.raw(`GRANT ${only[table] ?? 'SELECT, INSERT, UPDATE, DELETE'} ON ${'`'}${table}${'`'} TO '${user}'@'127.0.0.1'`)
+  }
+}

@@ -1,0 +1,131 @@
+import type { Knex } from 'knex'
+import type { BandRule } from '#core/calculators/guard-band'
+import type { InstrumentFacts } from '#core/judgement/types'
+import type { InterventionPoint } from '#core/procedure/types'
+import type { Role } from '#core/record/entry'
+import type { ProfilePoint } from '#core/pressure/pack'
+
+export interface PersonRow {
+  id: string
+  sign_in: string
+  name: string
+  password_hash: string
+  pin_hash: string | null
+  active: number
+}
+
+export const findPerson = async (db: Knex, by: { id: string } | { sign_in: string }): Promise<PersonRow | null> => (await db('people').select('id', 'sign_in', 'name', 'password_hash', 'pin_hash', 'active').where(by).first()) ?? null
+
+export interface ProjectSettings {
+  rule: BandRule
+  schools: Record<string, Record<string, string>>
+  plan: Record<string, Record<string, InterventionPoint | null>>
+}
+
+export interface Project {
+  id: string
+  key: string
+  name: string
+  zone: string
+  settings: ProjectSettings
+}
+
+export async function findProject(db: Knex, key: string): Promise<Project | null> {
+  const row = await db('projects').select('id', 'project_key', 'name', 'zone', 'settings').where({ project_key: key }).first()
+  return row ? { id: row.id, key: row.project_key, name: row.name, zone: row.zone, settings: JSON.parse(row.settings) } : null
+}
+
+export interface Membership {
+  role: Role
+  crew: string | null
+}
+
+export const membershipsOf = async (db: Knex, project: string, person: string): Promise<Membership[]> => db('memberships').select('role', 'crew').where({ project, person })
+
+export async function projectsOf(db: Knex, person: string): Promise<{ key: string; name: string; roles: Role[] }[]> {
+  const rows = await db('memberships as m').join('projects as p', 'p.id', 'm.project').select('p.project_key', 'p.name', 'm.role').where('m.person', person).orderBy('p.name')
+  const out = new Map<string, { key: string; name: string; roles: Role[] }>()
+  for (const row of rows) {
+    const known = out.get(row.project_key) ?? { key: row.project_key as string, name: row.name as string, roles: [] as Role[] }
+    known.roles.push(row.role)
+    out.set(row.project_key, known)
+  }
+  return [...out.values()]
+}
+
+export const crewsOf = async (db: Knex, project: string): Promise<{ id: string; name: string }[]> => db('crews').select('id', 'name').where({ project }).orderBy('name')
+
+export const peopleOf = async (db: Knex, project: string): Promise<{ id: string; name: string }[]> =>
+  db('people as p').join('memberships as m', 'm.person', 'p.id').where('m.project', project).distinct('p.id', 'p.name').orderBy('p.name')
+
+export interface Instrument {
+  id: string
+  name: string
+  kind: string
+  quantity: string
+  min: number
+  max: number
+  resolution: number
+  uncertainty: number
+  calibratedUntil: string
+}
+
+export async function instrumentsOf(db: Knex, project: string): Promise<Instrument[]> {
+  const rows = await db('instruments').select('id', 'name', 'kind', 'quantity', 'range_min', 'range_max', 'resolution', 'uncertainty', 'calibrated_until').where({ project }).orderBy('name')
+  return rows.map((r: { id: string; name: string; kind: string; quantity: string; range_min: number; range_max: number; resolution: number; uncertainty: number; calibrated_until: Date }) => ({
+    id: r.id, name: r.name, kind: r.kind, quantity: r.quantity, min: r.range_min, max: r.range_max, resolution: r.resolution, uncertainty: r.uncertainty, calibratedUntil: r.calibrated_until.toISOString(),
+  }))
+}
+
+export const instrumentFacts = (list: Instrument[]): Record<string, InstrumentFacts> =>
+  Object.fromEntries(list.map((i) => [i.id, { uncertainty: i.uncertainty, min: i.min, max: i.max, calibratedUntil: Date.parse(i.calibratedUntil), name: i.name }]))
+
+export interface Alignment {
+  id: string
+  key: string
+  name: string
+  material: string
+  from: number
+  to: number
+  profile: ProfilePoint[]
+  facts: Record<string, number | string | boolean>
+}
+
+export async function alignmentsOf(db: Knex, project: string): Promise<Alignment[]> {
+  const rows = await db('alignments').select('id', 'line_key', 'name', 'material', 'from_station', 'to_station', 'profile', 'facts').where({ project }).orderBy('name')
+  return rows.map((r: { id: string; line_key: string; name: string; material: string; from_station: number; to_station: number; profile: string; facts: string }) => ({
+    id: r.id, key: r.line_key, name: r.name, material: r.material, from: r.from_station, to: r.to_station, profile: JSON.parse(r.profile), facts: JSON.parse(r.facts),
+  }))
+}
+
+export interface ProcedureRow {
+  id: string
+  key: string
+  revision: string
+  title: string
+  state: string
+  source: string
+  sha256: string
+  issuedAt: string | null
+  issuedBy: string | null
+}
+
+const procedureColumns = ['p.id', 'procedure_key', 'revision', 'title', 'state', 'source', 'sha256', 'issued_at', 'who.name as issued_by']
+const procedure = (r: { id: string; procedure_key: string; revision: string; title: string; state: string; source: string; sha256: string; issued_at: Date | null; issued_by: string | null }): ProcedureRow => ({
+  id: r.id, key: r.procedure_key, revision: r.revision, title: r.title, state: r.state, source: r.source, sha256: r.sha256, issuedAt: r.issued_at?.toISOString() ?? null, issuedBy: r.issued_by,
+})
+
+export async function proceduresOf(db: Knex, project: string): Promise<ProcedureRow[]> {
+  const rows = await db('procedures as p').leftJoin('people as who', 'who.id', 'p.issued_by').select(procedureColumns).where({ project }).orderBy(['title', 'revision'])
+  return rows.map(procedure)
+}
+
+export async function findProcedure(db: Knex, project: string, id: string): Promise<ProcedureRow | null> {
+  const row = await db('procedures as p').leftJoin('people as who', 'who.id', 'p.issued_by').select(procedureColumns).where({ project, 'p.id': id }).first()
+  return row ? procedure(row) : null
+}
+
+export async function issuedProcedure(db: Knex, project: string, key: string): Promise<ProcedureRow | null> {
+  const row = await db('procedures as p').leftJoin('people as who', 'who.id', 'p.issued_by').select(procedureColumns).where({ project, procedure_key: key, state: 'issued' }).orderBy('issued_at', 'desc').first()
+  return row ? procedure(row) : null
+}

@@ -1,0 +1,86 @@
+import { createHash } from 'node:crypto'
+import type { Knex } from 'knex'
+import { canonicalEntry, CHAIN_START } from '#core/record/chain'
+import type { EntryKind, Role, SubjectType } from '#core/record/entry'
+import { Problem } from '#core/problem'
+import { entriesOf, findEntry, insertEntries, type StoredEntry } from '../db/entries'
+
+/** Who acts, in which role, on which project. Made by the access check, never by a caller's body. */
+export interface Actor {
+  person: string
+  name: string
+  project: string
+  roles: Role[]
+  /** the crew that a crew lead is bound to; null sees every crew */
+  crew: string | null
+}
+
+export interface NewEntry {
+  id: string
+  kind: EntryKind
+  step?: string | null
+  payload: Record<string, unknown>
+  instrument?: string | null
+  device?: string | null
+  recordedAt: Date
+  receivedAt?: Date
+}
+
+export const sha256 = (data: string | Uint8Array) => createHash('sha256').update(data).digest('hex')
+
+/** The role under which an act is entered: the first of those allowed that the person holds. */
+export function actingRole(actor: Actor, allowed: readonly Role[]): Role {
+  const role = allowed.find((r) => actor.roles.includes(r))
+  if (!role) throw new Problem('forbidden', `Only ${allowed.join(' or ')} may do this.`)
+  return role
+}
+
+const sameEntry = (a: StoredEntry, subject: string, b: NewEntry, person: string) =>
+  a.subject === subject && a.kind === b.kind && a.step === (b.step ?? null) && a.payload === JSON.stringify(b.payload) && a.person === person && a.recordedAt === b.recordedAt.toISOString()
+
+export interface Appended {
+  /** every entry of the subject, the new ones last */
+  entries: StoredEntry[]
+  fresh: number
+}
+
+/**
+ * Appends entries to a subject's chain. The same id with the same content is the same
+ * entry and is passed over; a different content under a known id is refused.
+ *
+ * @param known entries of the subject when the caller has just read them
+ */
+export async function appendEntries(trx: Knex, actor: Actor, role: Role, subjectType: SubjectType, subject: string, news: NewEntry[], known?: StoredEntry[]): Promise<Appended> {
+  const before = known ?? (await entriesOf(trx, subject))
+  const byId = new Map(before.map((e) => [e.id, e]))
+  const rows: Omit<StoredEntry, 'feed'>[] = []
+  let prev = before.at(-1)?.hash ?? CHAIN_START
+  let seq = before.length
+  for (const entry of news) {
+    const same = byId.get(entry.id)
+    if (same) {
+      if (!sameEntry(same, subject, entry, actor.person)) throw new Problem('id-taken', 'This entry id is already used for something else.', 'id')
+      continue
+    }
+    const row = {
+      id: entry.id, project: actor.project, subjectType, subject, seq: ++seq, kind: entry.kind, step: entry.step ?? null, payload: JSON.stringify(entry.payload), instrument: entry.instrument ?? null,
+      person: actor.person, role, crew: actor.crew, device: entry.device ?? null, recordedAt: entry.recordedAt.toISOString(), receivedAt: (entry.receivedAt ?? new Date()).toISOString(), prev,
+    }
+    const hash = sha256(canonicalEntry(row))
+    rows.push({ ...row, hash })
+    byId.set(row.id, { ...row, hash, feed: 0 })
+    prev = hash
+  }
+  if (rows.length > 0) await insertOrExplain(trx, rows)
+  return { entries: [...before, ...rows.map((r) => ({ ...r, feed: 0 }))], fresh: rows.length }
+}
+
+async function insertOrExplain(trx: Knex, rows: Omit<StoredEntry, 'feed'>[]) {
+  try {
+    await insertEntries(trx, rows)
+  } catch (error) {
+    // 1062: the id exists under another subject.
+    if ((error as { errno?: number }).errno === 1062 && (await Promise.all(rows.map((r) => findEntry(trx, r.id)))).some(Boolean)) throw new Problem('id-taken', 'This entry id is already used for something else.', 'id')
+    throw error
+  }
+}

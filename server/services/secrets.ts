@@ -1,0 +1,18 @@
+import { randomBytes, scrypt, timingSafeEqual } from 'node:crypto'
+
+const COST = { N: 16384, r: 8, p: 1 }
+const derive = (secret: string, salt: Buffer) => new Promise<Buffer>((resolve, reject) => scrypt(secret.normalize('NFKC'), salt, 32, COST, (error, key) => (error ? reject(error) : resolve(key))))
+
+/** A memory-hard hash with its salt, for passwords and PINs. */
+export async function hashSecret(secret: string): Promise<string> {
+  const salt = randomBytes(16)
+  return `scrypt$${salt.toString('base64')}$${(await derive(secret, salt)).toString('base64')}`
+}
+
+export async function secretMatches(secret: string, hash: string | null): Promise<boolean> {
+  const [scheme, salt, key] = (hash ?? '').split('$')
+  if (scheme !== 'scrypt' || !salt || !key) return false
+  const wanted = Buffer.from(key, 'base64')
+  const found = await derive(secret, Buffer.from(salt, 'base64'))
+  return found.length === wanted.length && timingSafeEqual(found, wanted)
+}

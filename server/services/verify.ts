@@ -1,0 +1,84 @@
+import type { Knex } from 'knex'
+import { judgeReach } from '#core/embedment/reach'
+import { findChainFault, type ChainFault } from '#core/record/chain'
+import { chainHeads, entriesOfMany, forCore, headless, type StoredEntry } from '../db/entries'
+import { findJoint } from '../db/joints'
+import type { Project } from '../db/projects'
+import { findNcr, findPack, findReach } from '../db/site'
+import { findItem } from '../db/deliveries'
+import { judgeOptions, projectJoint } from './joints'
+import { projectNcr } from './ncrs'
+import { projectPack } from './packs'
+import { compiledProcedure } from './procedures'
+import { sha256 } from './record'
+
+export interface VerifyReport {
+  subjects: number
+  entries: number
+  faults: ChainFault[]
+  /** projections that do not follow from the entries */
+  stale: { subjectType: string; subject: string; field: string; stored: unknown; rebuilt: unknown }[]
+}
+
+const BATCH = 200
+
+/** Walks every chain of the database and rebuilds every projection. Reads only. */
+export async function verifyRecord(db: Knex, projects: Project[]): Promise<VerifyReport> {
+  const report: VerifyReport = { subjects: 0, entries: 0, faults: [], stale: [] }
+  for (const lost of await headless(db)) report.faults.push({ ...lost, seq: 0, entry: '', fault: 'its chain head was removed' })
+  for (let after = '00000000-0000-0000-0000-000000000000'; ; ) {
+    const heads = await chainHeads(db, after, BATCH)
+    if (heads.length === 0) break
+    after = heads.at(-1)!.subject
+    const bySubject = await entriesOfMany(db, heads.map((h) => h.subject))
+    for (const head of heads) {
+      const entries = bySubject.get(head.subject) ?? []
+      report.subjects++
+      report.entries += entries.length
+      const fault = findChainFault(entries, sha256, head)
+      if (fault) report.faults.push({ ...fault, subject: head.subject, subjectType: head.subjectType })
+      else report.stale.push(...(await staleOf(db, projects, head.subjectType, head.subject, entries)))
+    }
+  }
+  return report
+}
+
+async function staleOf(db: Knex, projects: Project[], subjectType: string, subject: string, entries: StoredEntry[]): Promise<VerifyReport['stale']> {
+  const project = projects.find((p) => p.id === entries[0]?.project)
+  if (!project) return [{ subjectType, subject, field: 'project', stored: null, rebuilt: entries[0]?.project }]
+  const pairs = await projectionPairs(db, project, subjectType, subject, entries)
+  return pairs.filter(([, stored, rebuilt]) => JSON.stringify(stored) !== JSON.stringify(rebuilt)).map(([field, stored, rebuilt]) => ({ subjectType, subject, field, stored, rebuilt }))
+}
+
+type Pair = [field: string, stored: unknown, rebuilt: unknown]
+
+async function projectionPairs(db: Knex, project: Project, subjectType: string, subject: string, entries: StoredEntry[]): Promise<Pair[]> {
+  if (subjectType === 'joint') {
+    const joint = await findJoint(db, project.id, subject)
+    if (!joint?.procedure) return [['joint', null, subject]]
+    const compiled = await compiledProcedure(db, project.id, joint.procedure)
+    // The state was stored when the last entry came in; clocks are judged as of then.
+    const rebuilt = projectJoint(compiled, joint, entries, Date.parse(entries.at(-1)!.receivedAt), await judgeOptions(db, project, compiled.procedure.key))
+    return [['state', joint.state, rebuilt.state], ['until', joint.until, rebuilt.until], ['then', joint.then, rebuilt.then], ['testableAt', joint.testableAt, rebuilt.testableAt], ['heldSince', joint.heldSince, rebuilt.heldSince], ['done', joint.done, rebuilt.done], ['drafts', joint.drafts, rebuilt.drafts]]
+  }
+  if (subjectType === 'ncr') {
+    const ncr = await findNcr(db, project.id, subject)
+    const rebuilt = projectNcr(entries)
+    return [['state', ncr?.state, rebuilt.state], ['disposition', ncr?.disposition, rebuilt.disposition], ['reworkedBy', ncr?.reworkedBy, rebuilt.reworkedBy]]
+  }
+  if (subjectType === 'reach') {
+    const reach = await findReach(db, project.id, subject)
+    const rebuilt = reach && judgeReach(entries.map(forCore), reach.od, reach.criteria)
+    return [['state', reach?.state, rebuilt?.state], ['left', reach?.left, rebuilt?.left], ['right', reach?.right, rebuilt?.right]]
+  }
+  if (subjectType === 'pack') {
+    const pack = await findPack(db, project.id, subject)
+    const rebuilt = projectPack(entries)
+    return [['state', pack?.state, rebuilt.state], ['verdict', pack?.verdict, rebuilt.verdict], ['logFile', pack?.logFile, rebuilt.logFile], ['signedBy', pack?.signedBy, rebuilt.signedBy]]
+  }
+  if (subjectType === 'item') {
+    const item = await findItem(db, project.id, subject)
+    return [['state', item?.state, entries.map(forCore).filter((e) => e.kind === 'inspection').at(-1)?.payload.outcome ?? 'received']]
+  }
+  return []
+}
