@@ -92,7 +92,7 @@ export async function jointsWhere(db: Knex, filter: JointFilter): Promise<Joint[
 
 /** Joints that ask for somebody: held, with drafts, with clocks, or with a state that time will change. */
 export async function livelyJoints(db: Knex, project: string, crew: string | null): Promise<Joint[]> {
-  const query = db('joints').select(columns).where({ project }).where((q) => q.whereNotNull('held_since').orWhere('drafts', '>', 0).orWhereNotNull('until_at').orWhere('state', 'in-work')).orderBy('station')
+  const query = db('joints').select(columns).where({ project }).where((q) => q.whereNotNull('held_since').orWhere('drafts', '>', 0).orWhere('state', 'in-work').orWhere((c) => c.whereNotNull('until_at').andWhere((t) => t.where('until_at', '>', new Date()).orWhereNot('then_state', 'accepted')))).orderBy('station')
   if (crew) void query.where({ crew })
   return ((await query) as Row[]).map(joint)
 }

@@ -1,0 +1,10 @@
+<script setup lang="ts">
+const { start } = useShift()
+start()
+</script>
+
+<template>
+  <NuxtLayout>
+    <NuxtPage />
+  </NuxtLayout>
+</template>

@@ -1,0 +1,91 @@
+<script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core'
+import { calculators } from '#core/calculators/registry'
+import { useSession } from '~/stores/session'
+import type { Found } from '../../server/services/find'
+
+/** Goes to a joint, station, lot, report, pack or calculator by a few letters. */
+const open = defineModel<boolean>({ required: true })
+const session = useSession()
+const text = ref('')
+const found = ref<{ key: string; label: string; detail: string; to: string; kind: string }[]>([])
+const at = ref(0)
+const input = ref<{ focus(): void } | null>(null)
+
+const paths: Record<Found['kind'], (f: Found) => string> = { joint: (f) => `/joints/${f.id}`, ncr: (f) => `/ncrs/${f.id}`, item: (f) => `/deliveries/${f.parent}?item=${f.id}`, reach: (f) => `/embedment/${f.id}`, pack: (f) => `/tests/${f.id}`, delivery: (f) => `/deliveries/${f.id}` }
+const kindWords: Record<Found['kind'], string> = { joint: 'Joint', ncr: 'NCR', item: 'Item', reach: 'Reach', pack: 'Test pack', delivery: 'Delivery' }
+
+const search = useDebounceFn(async () => {
+  const wanted = text.value.trim()
+  if (!wanted) return void (found.value = [])
+  const station = /^(\d+(?:[.,]\d+)?)\s*m?$/.exec(wanted)
+  const rows = await api<Found[]>(`${session.base}/find`, { query: { text: wanted } }).catch(() => [])
+  if (text.value.trim() !== wanted) return
+  found.value = [
+    ...(station ? [{ key: 'station', label: `Station ${station[1]} m`, detail: 'on the line', to: `/line?at=${station[1]!.replace(',', '.')}`, kind: 'Station' }] : []),
+    ...rows.map((f) => ({ key: f.id, label: f.label, detail: f.detail, to: paths[f.kind](f), kind: kindWords[f.kind] })),
+    ...calculators.filter((c) => `${c.key} ${c.title}`.toLowerCase().includes(wanted.toLowerCase())).slice(0, 6).map((c) => ({ key: c.key, label: c.title, detail: '', to: `/bench?calculator=${c.key}`, kind: 'Calculator' })),
+  ]
+  at.value = 0
+}, 120)
+watch(text, search)
+watch(open, async (now) => {
+  if (!now) return
+  text.value = ''
+  await nextTick()
+  input.value?.focus()
+})
+async function go(to: string | undefined) {
+  if (!to) return
+  open.value = false
+  await navigateTo(to)
+}
+</script>
+
+<template>
+  <ElDialog v-model="open" title="Go to" width="620px" align-center>
+    <ElInput
+      ref="input" v-model="text" size="large" placeholder="Joint, station, serial, lot, NCR, test pack, calculator" aria-label="Go to" @keydown.enter.prevent="go(found[at]?.to)"
+      @keydown.down.prevent="at = Math.min(found.length - 1, at + 1)" @keydown.up.prevent="at = Math.max(0, at - 1)" />
+    <div class="found" role="listbox" aria-label="Found">
+      <button v-for="(f, i) in found" :key="f.key" type="button" role="option" :aria-selected="i === at" class="hit" :class="{ at: i === at }" @click="go(f.to)">
+        <span class="kind muted small">{{ f.kind }}</span><strong>{{ f.label }}</strong><span class="muted small grow">{{ f.detail }}</span>
+      </button>
+      <p v-if="text.trim() && found.length === 0" class="muted none">Nothing by that name.</p>
+    </div>
+  </ElDialog>
+</template>
+
+<style scoped>
+.found {
+  height: 380px;
+  overflow: auto;
+  margin-top: 12px;
+}
+.hit {
+  display: flex;
+  gap: 14px;
+  align-items: baseline;
+  width: 100%;
+  min-height: 48px;
+  padding: 12px;
+  text-align: left;
+  background: none;
+  border: 0;
+  border-left: 4px solid transparent;
+  color: inherit;
+  font-size: var(--s16);
+  cursor: pointer;
+}
+.hit.at {
+  background: var(--wash);
+  border-left-color: var(--line);
+}
+.kind {
+  width: 84px;
+  flex: none;
+}
+.none {
+  padding: 16px 12px;
+}
+</style>

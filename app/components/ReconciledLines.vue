@@ -1,0 +1,35 @@
+<script setup lang="ts">
+import type { ReconciledLine } from '#core/delivery/reconcile'
+import { lineResultWords } from '~/words'
+
+/** The note against the order, line by line. */
+defineProps<{ lines: ReconciledLine[] }>()
+const state = (r: ReconciledLine['result']) => (r === 'right' ? 'accepted' : r === 'short' || r === 'over' ? 'too-close' : 'rejected')
+</script>
+
+<template>
+  <div class="sheet">
+    <table class="figures">
+      <thead><tr><th>Result</th><th>Item</th><th>Class</th><th>Lots</th><th class="number">Ordered</th><th class="number">Before</th><th class="number">Delivered</th><th /></tr></thead>
+      <tbody>
+        <tr v-for="l in lines" :key="l.item + l.pressureClass + l.result">
+          <td><span class="row"><StateGlyph :state="state(l.result)" :size="26" /><strong>{{ lineResultWords[l.result] }}</strong></span></td>
+          <td>{{ l.title }}</td>
+          <td>{{ l.pressureClass }}</td>
+          <td>{{ l.lots.slice(0, 4).join(', ') }}{{ l.lots.length > 4 ? ' …' : '' }}</td>
+          <td class="number">{{ l.ordered }}</td>
+          <td class="number">{{ l.before }}</td>
+          <td class="number">{{ l.delivered }}</td>
+          <td>{{ l.sentence }}</td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
+</template>
+
+<style scoped>
+.row {
+  gap: 8px;
+  white-space: nowrap;
+}
+</style>

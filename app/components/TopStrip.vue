@@ -1,0 +1,105 @@
+<script setup lang="ts">
+import IconSearch from '~icons/lucide/search'
+import IconSun from '~icons/lucide/sun'
+import IconMoon from '~icons/lucide/moon'
+import { useSession } from '~/stores/session'
+import { useStrip } from '~/stores/strip'
+import { roleWords } from '~/words'
+
+/** The thin line through every view: where on the alignment you are, and who you are. */
+defineEmits<{ find: []; help: [] }>()
+const session = useSession()
+const store = useStrip()
+const { shift, toggle } = useShift()
+
+async function leave() {
+  await session.signOut()
+  await navigateTo('/sign-in')
+}
+</script>
+
+<template>
+  <header class="top">
+    <ElSelect v-if="session.overview" :model-value="session.line?.id" class="line-choice" aria-label="Line" @update:model-value="session.chooseLine">
+      <ElOption v-for="l in session.overview.lines" :key="l.id" :value="l.id" :label="l.name" />
+    </ElSelect>
+    <NuxtLink to="/line" class="thread" :aria-label="`${session.line?.name ?? 'Line'}: open the line`">
+      <LineThread v-if="store.strip && session.line" :joints="store.strip.joints" :from="session.line.from" :to="session.line.to" :station="store.station" />
+    </NuxtLink>
+    <span v-if="!feedOpen && !session.may('administrator')" class="signal">No live signal</span>
+    <button type="button" class="icon" aria-label="Go to" @click="$emit('find')"><IconSearch aria-hidden="true" /></button>
+    <button type="button" class="icon" :aria-label="shift === 'day' ? 'Night shift' : 'Day shift'" @click="toggle"><IconMoon v-if="shift === 'day'" aria-hidden="true" /><IconSun v-else aria-hidden="true" /></button>
+    <ElDropdown trigger="click" @command="(c: string) => (c === 'leave' ? leave() : $emit('help'))">
+      <button type="button" class="who">
+        <strong>{{ session.person?.name }}</strong>
+        <span class="muted small">{{ session.roles.map((r) => roleWords[r]).join(', ') }}</span>
+      </button>
+      <template #dropdown>
+        <ElDropdownMenu>
+          <ElDropdownItem command="help">Keys</ElDropdownItem>
+          <ElDropdownItem command="leave">Sign out</ElDropdownItem>
+        </ElDropdownMenu>
+      </template>
+    </ElDropdown>
+  </header>
+</template>
+
+<style scoped>
+.top {
+  grid-area: top;
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 0 12px 0 16px;
+  border-bottom: 1px solid var(--hair);
+  background: var(--paper);
+  min-width: 0;
+}
+.line-choice {
+  width: 168px;
+  flex: none;
+}
+.line-choice :deep(.el-select__wrapper) {
+  min-height: 44px;
+  box-shadow: none;
+  background: transparent;
+  font-weight: 650;
+  padding-left: 0;
+}
+.thread {
+  flex: 1;
+  min-width: 0;
+  height: 100%;
+  display: block;
+}
+.signal {
+  color: var(--held);
+  font-weight: 600;
+  font-size: var(--s14);
+}
+.icon {
+  width: 44px;
+  height: 44px;
+  display: grid;
+  place-items: center;
+  background: none;
+  border: 0;
+  color: var(--ink);
+  cursor: pointer;
+  flex: none;
+}
+.who {
+  display: flex;
+  flex-direction: column;
+  align-items: flex-end;
+  background: none;
+  border: 0;
+  color: inherit;
+  min-height: 44px;
+  justify-content: center;
+  cursor: pointer;
+  line-height: 1.2;
+  font-size: var(--s14);
+  white-space: nowrap;
+}
+</style>

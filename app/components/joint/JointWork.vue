@@ -1,0 +1,196 @@
+<script setup lang="ts">
+import { uuidv7 } from 'uuidv7'
+import IconCamera from '~icons/lucide/camera'
+import { useSession } from '~/stores/session'
+import type { useJointSheet } from '~/composables/useJointSheet'
+import { answering } from '#core/judgement/step'
+import { standing } from '#core/judgement/judge'
+import { smallPicture } from '~/composables/smallPicture'
+import type { Answer } from './StepCheck.vue'
+import type StepCheck from './StepCheck.vue'
+
+/** The joint sheet at work: spine, the one check, drawing; the next thing to do at the bottom right. */
+const props = defineProps<{ id: string; joint: ReturnType<typeof useJointSheet>; wanted: string | null }>()
+const session = useSession()
+const { sheet, compiled, entries, judgement, now, load, record } = props.joint
+
+const current = ref<string | null>(null)
+const ready = ref<Answer | null>(null)
+const live = ref<number[] | null>(null)
+const busy = ref(false)
+const check = ref<InstanceType<typeof StepCheck> | null>(null)
+const steps = computed(() => judgement.value?.steps.filter((s) => s.state !== 'not-applicable') ?? [])
+const judged = computed(() => judgement.value?.steps.find((s) => s.key === current.value) ?? null)
+const step = computed(() => (compiled.value && current.value ? compiled.value.steps[compiled.value.stepIndex.get(current.value)!]!.step : null))
+watch([judgement, () => props.wanted], () => {
+  if (!judgement.value) return
+  if (current.value === null) current.value = judgement.value.steps.some((s) => s.key === props.wanted) ? props.wanted : (judgement.value.next ?? steps.value.at(-1)?.key ?? null)
+}, { immediate: true })
+watch(() => props.wanted, (w) => {
+  if (w) current.value = w
+})
+
+const mayRecord = computed(() => session.may('inspector', 'crew-lead'))
+const mayRelease = computed(() => session.may('inspector'))
+const ofStep = computed(() => entries.value.filter((e) => e.step === current.value || (e.kind === 'correction' && entries.value.some((x) => x.id === e.payload.strikes && x.step === current.value))))
+const next = computed(() => judgement.value?.next ?? null)
+const nextTitle = computed(() => (next.value ? compiled.value!.steps[compiled.value!.stepIndex.get(next.value)!]!.step.title : null))
+
+async function answer(answers: Answer[]) {
+  if (busy.value || !current.value) return
+  busy.value = true
+  const at = current.value
+  try {
+    await record(answers.map((a) => ({ kind: a.kind, step: at, payload: a.payload, instrument: a.instrument })))
+    check.value?.clear()
+    ready.value = null
+    live.value = null
+    const result = judgement.value?.steps.find((s) => s.key === at)
+    // A plain answer goes on by itself; a measured verdict stays to be read.
+    if (result?.state === 'accepted' && answers[0]!.kind !== 'reading' && next.value) current.value = next.value
+  } catch (error) {
+    ElMessage({ type: 'error', message: error instanceof ApiProblem ? error.message : 'This was not recorded.', duration: 6000, showClose: true })
+    if (!(error instanceof ApiProblem)) console.error(error)
+  } finally {
+    busy.value = false
+  }
+}
+const primary = computed(() => {
+  if (ready.value) return { text: 'Record', act: () => answer([ready.value!]) }
+  if (next.value && next.value !== current.value) return { text: `Next: ${nextTitle.value}`, act: () => void (current.value = next.value) }
+  return null
+})
+const move = (by: number) => {
+  const i = steps.value.findIndex((s) => s.key === current.value)
+  current.value = steps.value[Math.min(steps.value.length - 1, Math.max(0, i + by))]?.key ?? current.value
+}
+
+const strikeOpen = ref(false)
+const strikable = computed(() => standing(ofStep.value).filter((e) => answering.has(e.kind) && (e.person === session.person?.id || mayRelease.value)).at(-1) ?? null)
+const strike = (reason: string) => record([{ kind: 'correction', step: current.value, payload: { strikes: strikable.value!.id, reason } }])
+const remarkOpen = ref(false)
+const remark = (text: string) => record([{ kind: 'remark', step: current.value, payload: { text } }])
+const photoInput = ref<HTMLInputElement | null>(null)
+async function photo(event: Event) {
+  const file = (event.target as HTMLInputElement).files?.[0]
+  if (!file) return
+  try {
+    const { id } = await api<{ id: string }>(`${session.base}/files`, { body: await smallPicture(file) })
+    await record([{ kind: 'photo', step: current.value, payload: { file: id, name: file.name.slice(0, 200) } }])
+  } catch (error) {
+    ElMessage({ type: 'error', message: error instanceof ApiProblem ? error.message : 'This is not a picture that can be read.', duration: 6000, showClose: true })
+  } finally {
+    if (photoInput.value) photoInput.value.value = ''
+  }
+}
+
+const signing = ref<'release' | 'refusal' | 'waiver' | 'decision'>('release')
+const signOpen = ref(false)
+const signWords = { release: ['Release', 'Release'], refusal: ['Refuse', 'Refuse the release'], waiver: ['Waive', 'Waive the hold point'], decision: ['Accept', 'Accept against the criterion'] } as const
+const beginSign = (kind: typeof signing.value) => {
+  signing.value = kind
+  signOpen.value = true
+}
+async function sign(secret: string, reason: string) {
+  await api(`${session.base}/joints/${props.id}/release`, { body: { id: uuidv7(), step: current.value, kind: signing.value, reason, secret, ...(signing.value === 'decision' ? { verdict: 'accept' } : {}) } })
+  await load()
+}
+
+const draft = computed(() => judgement.value?.drafts.find((d) => d.step === current.value) ?? null)
+async function raise() {
+  const picture = ofStep.value.filter((e) => e.kind === 'photo').at(-1)
+  try {
+    const { id } = await api<{ id: string }>(`${session.base}/ncrs`, { body: { id: uuidv7(), subjectType: 'joint', subject: props.id, step: current.value, criterion: draft.value!.criterion, reading: draft.value!.reading, photo: picture ? String(picture.payload.file) : null } })
+    await navigateTo(`/ncrs/${id}`)
+  } catch (error) {
+    ElMessage({ type: 'error', message: error instanceof ApiProblem ? error.message : 'This was not raised.', duration: 6000 })
+  }
+}
+
+useKeys({
+  y: () => check.value?.say('yes'),
+  n: () => check.value?.say('no'),
+  u: () => strikable.value && (strikeOpen.value = true),
+  Enter: () => primary.value?.act(),
+  ArrowDown: () => move(1),
+  ArrowUp: () => move(-1),
+})
+</script>
+
+<template>
+  <div v-if="sheet && judgement && compiled" class="joint">
+    <header class="head">
+      <h2>{{ sheet.joint.number }}</h2>
+      <StateGlyph :state="judgement.state" :size="28" word />
+      <span class="muted grow">station {{ sheet.joint.station.toFixed(1) }} m · {{ session.crewName(sheet.joint.crew) }} · {{ compiled.procedure.title }}, revision {{ compiled.procedure.revision }}</span>
+      <span class="muted">{{ judgement.done }} of {{ judgement.applicable }}</span>
+    </header>
+    <JointSpine :procedure="compiled.procedure" :judgement="judgement" :current="current" @choose="(k) => (current = k)" />
+    <StepCheck
+      v-if="judged" ref="check" :key="judged.key" :compiled="compiled" :sheet="sheet" :judged="judged" :now="now" :may-record="mayRecord" :may-release="mayRelease" :busy="busy" @answer="answer" @ready="(a) => (ready = a)" @live="(v) => (live = v)" @release="beginSign"
+      @submit="primary?.act()">
+      <div v-if="draft" class="draft">
+        <p><strong>Nonconformance drafted.</strong> {{ draft.criterion }} – found: {{ draft.reading }}</p>
+        <ElButton type="danger" size="large" @click="raise">Raise it</ElButton>
+      </div>
+      <StepRecord :entries="ofStep" :people="sheet.people" :project="session.projectKey" />
+    </StepCheck>
+    <JointFigure :facts="sheet.joint.facts" :judgement="judgement" :entries="entries" :step="step" :live="live" :now="now" />
+    <footer class="bar">
+      <ElButton size="large" :disabled="!strikable || !mayRecord" @click="strikeOpen = true">Strike</ElButton>
+      <ElButton size="large" :disabled="!mayRecord" @click="remarkOpen = true">Remark</ElButton>
+      <ElButton size="large" :disabled="!mayRecord" @click="photoInput?.click()"><IconCamera aria-hidden="true" />&nbsp;Photo</ElButton>
+      <input ref="photoInput" type="file" accept="image/*" capture="environment" class="visually-hidden" tabindex="-1" aria-label="Photo" @change="photo">
+      <span class="grow" />
+      <ElButton type="primary" size="large" class="primary" :disabled="!primary" :loading="busy" @click="primary?.act()">{{ primary?.text ?? (next ? 'Answer above' : 'Nothing left to do') }}</ElButton>
+    </footer>
+    <AskDialog v-model="strikeOpen" title="Strike the last entry" label="Why is it struck?" action="Strike" :send="strike"><p class="muted">It stays readable, struck through, with your reason.</p></AskDialog>
+    <AskDialog v-model="remarkOpen" title="Remark" label="Remark" action="Record" :send="remark" />
+    <SecretDialog v-model="signOpen" :title="signWords[signing][1]" :action="signWords[signing][0]" :danger="signing === 'refusal'" :reason-label="signing === 'release' ? 'Note (not needed)' : 'Why?'" :reason-required="signing !== 'release'" :send="sign" />
+  </div>
+</template>
+
+<style scoped>
+.joint {
+  height: 100%;
+  display: grid;
+  grid-template: 52px minmax(0, 1fr) 72px / 262px minmax(0, 1fr) 372px;
+  grid-template-areas: 'head head head' 'spine check figure' 'bar bar bar';
+}
+.head {
+  grid-area: head;
+  display: flex;
+  align-items: center;
+  gap: 18px;
+  padding: 0 20px;
+  border-bottom: 1px solid var(--hair);
+  white-space: nowrap;
+}
+.head .grow {
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.bar {
+  grid-area: bar;
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  padding: 0 16px;
+  border-top: 1px solid var(--hair);
+  background: var(--card);
+}
+.primary {
+  min-width: 260px;
+  --el-button-size: 56px;
+  font-size: var(--s18);
+}
+.draft {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 16px;
+  border: 1.5px solid var(--rejected);
+  border-radius: var(--corner);
+  padding: 12px 16px;
+}
+</style>

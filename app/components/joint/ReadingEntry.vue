@@ -1,0 +1,133 @@
+<script setup lang="ts">
+import { readQuantity } from '#core/quantity/read'
+import { Problem } from '#core/problem'
+import type { Check } from '#core/procedure/types'
+import type { Instrument } from '~/composables/types'
+
+/** Readings typed once, with a unit or bare in the unit shown; judged by the parent as they come. */
+type Measured = Extract<Check, { kind: 'measure' | 'environment' }>
+const props = defineProps<{ check: Measured; instruments: Instrument[]; now: number }>()
+const emit = defineEmits<{ change: [{ values: number[]; typed: string[]; instrument: string | null } | null]; submit: [] }>()
+
+const count = computed(() => props.check.readings ?? 1)
+const typed = ref<string[]>([])
+const active = ref(0)
+const fault = ref('')
+const inputs = ref<HTMLInputElement[]>([])
+const fitting = computed(() => props.instruments.filter((i) => i.quantity === props.check.quantity))
+const instrument = ref<string | null>(null)
+
+watch(() => props.check, () => {
+  typed.value = Array.from({ length: count.value }, () => '')
+  active.value = 0
+  fault.value = ''
+  instrument.value = fitting.value.find((i) => i.kind === props.check.instrument && Date.parse(i.calibratedUntil) > props.now)?.id ?? null
+  void nextTick(() => inputs.value[0]?.focus({ preventScroll: true }))
+}, { immediate: true })
+
+watch([typed, instrument], () => {
+  fault.value = ''
+  if (typed.value.some((t) => t.trim() === '')) return emit('change', null)
+  try {
+    const values = typed.value.map((t, i) => readQuantity(t, props.check.quantity, { field: props.check.places?.[i] ?? 'The reading', bareUnit: props.check.unit }))
+    emit('change', { values, typed: typed.value.map((t) => t.trim()), instrument: instrument.value })
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error
+    fault.value = error.message
+    emit('change', null)
+  }
+}, { deep: true })
+
+function press(key: string) {
+  const at = active.value
+  if (key === 'next') return advance()
+  const text = typed.value[at] ?? ''
+  typed.value[at] = key === 'back' ? text.slice(0, -1) : text + key
+}
+function advance() {
+  if (active.value < count.value - 1) {
+    active.value++
+    inputs.value[active.value]?.focus()
+  } else emit('submit')
+}
+const due = (i: Instrument) => Date.parse(i.calibratedUntil) < props.now
+defineExpose({ clear: () => (typed.value = typed.value.map(() => '')) })
+</script>
+
+<template>
+  <div class="entry">
+    <div class="grow">
+      <div class="slots">
+        <label v-for="i in count" :key="i" class="slot" :class="{ active: active === i - 1 }">
+          <span class="muted small">{{ check.places?.[i - 1] ?? (count > 1 ? `Reading ${i}` : 'Reading') }}</span>
+          <span class="field">
+            <input
+              :ref="(el) => { if (el) inputs[i - 1] = el as HTMLInputElement }" v-model="typed[i - 1]" inputmode="none" autocomplete="off" maxlength="40" :aria-label="check.places?.[i - 1] ?? `Reading ${i}`"
+              @focus="active = i - 1" @keydown.enter.prevent="advance">
+            <span class="unit">{{ check.unit }}</span>
+          </span>
+        </label>
+      </div>
+      <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
+      <label v-if="fitting.length > 0" class="tool">
+        <span class="muted small">Measured with</span>
+        <ElSelect v-model="instrument" clearable :placeholder="`Other ${check.instrument ?? 'tool'}`" aria-label="Measured with">
+          <ElOption v-for="i in fitting" :key="i.id" :value="i.id" :label="due(i) ? `${i.name} – calibration expired` : i.name" />
+        </ElSelect>
+      </label>
+      <slot />
+    </div>
+    <NumberPad @key="press" />
+  </div>
+</template>
+
+<style scoped>
+.entry {
+  display: flex;
+  gap: 20px;
+  align-items: flex-start;
+}
+.slots {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
+  gap: 10px;
+}
+.slot {
+  display: block;
+}
+.field {
+  display: flex;
+  align-items: baseline;
+  border: 1px solid var(--muted);
+  border-radius: var(--corner);
+  background: var(--card);
+  padding: 0 10px;
+}
+.slot.active .field {
+  outline: 3px solid var(--line);
+  outline-offset: -1px;
+}
+input {
+  width: 100%;
+  min-width: 0;
+  height: 56px;
+  border: 0;
+  background: none;
+  color: inherit;
+  font-size: var(--s28);
+  font-weight: 600;
+  outline: none;
+}
+.unit {
+  color: var(--muted);
+}
+.fault {
+  color: var(--rejected);
+  margin-top: 8px;
+}
+.tool {
+  display: block;
+  margin: 12px 0;
+  max-width: 320px;
+}
+</style>

@@ -1,0 +1,58 @@
+<script setup lang="ts">
+import type { Entry } from '#core/record/entry'
+import { entryWords } from '~/words'
+
+/** What stands written at this step, ink and all: struck entries stay readable. */
+const props = defineProps<{ entries: Entry[]; people: Record<string, string>; project: string }>()
+const times = useTimes()
+const corrections = computed(() => new Map(props.entries.filter((e) => e.kind === 'correction').map((e) => [String(e.payload.strikes), e])))
+const shown = computed(() => props.entries.filter((e) => e.kind !== 'correction'))
+const text = (e: Entry): string => {
+  const p = e.payload
+  if (e.kind === 'reading') return Array.isArray(p.typed) && p.typed.length > 0 ? (p.typed as string[]).join(' · ') : (p.values as number[]).join(' · ')
+  if (e.kind === 'confirmation' || e.kind === 'clock') return p.answer === 'yes' ? 'yes' : 'no'
+  if (e.kind === 'ncr') return `${String(p.number)} ${String(p.event)}`
+  if (e.kind === 'decision') return `${String(p.verdict)}: ${String(p.reason)}`
+  return String(p.reason ?? p.text ?? p.choice ?? p.count ?? p.lot ?? p.note ?? '')
+}
+</script>
+
+<template>
+  <ol v-if="shown.length > 0" class="record" aria-label="Record of this step">
+    <li v-for="e in shown" :key="e.id" :class="{ struck: corrections.has(e.id) }">
+      <span class="muted small time">{{ times.moment(e.recordedAt) }}</span>
+      <span class="grow">
+        <span class="entry"><strong>{{ entryWords[e.kind] ?? e.kind }}</strong> <a v-if="e.kind === 'photo'" :href="`/api/projects/${project}/files/${String(e.payload.file)}`" target="_blank">picture</a><template v-else>{{ text(e) }}</template></span>
+        <span class="muted small"> {{ people[e.person] ?? '' }}</span>
+        <span v-if="corrections.has(e.id)" class="why small">struck by {{ people[corrections.get(e.id)!.person] }}: {{ corrections.get(e.id)!.payload.reason }}</span>
+      </span>
+    </li>
+  </ol>
+</template>
+
+<style scoped>
+.record {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+li {
+  display: flex;
+  gap: 12px;
+  padding: 6px 0;
+  border-top: 1px solid var(--hair);
+}
+.time {
+  width: 84px;
+  flex: none;
+}
+.struck .entry {
+  text-decoration: line-through;
+  text-decoration-thickness: 2px;
+  color: var(--muted);
+}
+.why {
+  display: block;
+  color: var(--held);
+}
+</style>

@@ -1,0 +1,3 @@
+import type { Overview } from '~/stores/session'
+
+export type Instrument = Overview['instruments'][number]

@@ -1,0 +1,36 @@
+/** A refusal of the server: a code, a sentence, the field it is about. */
+export class ApiProblem extends Error {
+  constructor(readonly code: string, message: string, readonly field: string | null, readonly status: number, readonly details?: Record<string, unknown>) {
+    super(message)
+  }
+}
+
+interface Options {
+  method?: 'GET' | 'POST' | 'DELETE'
+  body?: unknown
+  query?: Record<string, string>
+}
+
+async function explain(reply: Response): Promise<ApiProblem> {
+  const body = (await reply.json().catch(() => null)) as { data?: { code: string; message: string; field: string | null; details?: Record<string, unknown> } } | null
+  if (body?.data?.code) return new ApiProblem(body.data.code, body.data.message, body.data.field, reply.status, body.data.details)
+  return new ApiProblem('unreadable', 'The server gave no readable answer. Try again.', null, reply.status)
+}
+
+/** Calls the server. @throws ApiProblem, also when there is no signal (`off-line`) */
+export async function api<T>(path: string, options: Options = {}): Promise<T> {
+  const query = options.query ? `?${new URLSearchParams(options.query).toString()}` : ''
+  const blob = options.body instanceof Blob
+  let reply: Response
+  try {
+    reply = await fetch(`/api/${path}${query}`, {
+      method: options.method ?? (options.body === undefined ? 'GET' : 'POST'),
+      headers: options.body === undefined ? {} : { 'content-type': blob ? (options.body as Blob).type : 'application/json' },
+      body: options.body === undefined ? undefined : blob ? (options.body as Blob) : JSON.stringify(options.body),
+    })
+  } catch {
+    throw new ApiProblem('off-line', 'No signal: nothing was sent. What you typed is still here.', null, 0)
+  }
+  if (!reply.ok) throw await explain(reply)
+  return (await reply.json()) as T
+}

@@ -1,0 +1,53 @@
+import { uuidv7 } from 'uuidv7'
+import { computed, ref, shallowRef } from 'vue'
+import { instrumentFacts } from '~/composables/instrumentFacts'
+import { judge } from '#core/judgement/judge'
+import type { JudgeOptions } from '#core/judgement/types'
+import { compileProcedure, type CompiledProcedure } from '#core/procedure/compile'
+import type { Entry, EntryKind } from '#core/record/entry'
+import type { jointSheet } from '../../server/services/joints'
+import { useSession } from '~/stores/session'
+
+export type JointSheet = Awaited<ReturnType<typeof jointSheet>>
+
+/**
+ * One joint on this device: its record, judged here at once with the same core as the
+ * server, and what a person adds to it.
+ */
+export function useJointSheet(id: string) {
+  const session = useSession()
+  const now = useNow()
+  const compiled = shallowRef<CompiledProcedure | null>(null)
+  /** recorded here, not acknowledged yet */
+  const pending = ref<Entry[]>([])
+  const { data: sheet, problem, loading, load: read } = useLoad(() => api<JointSheet>(`${session.base}/joints/${id}`))
+
+  async function load() {
+    await read()
+    const known = new Set(sheet.value?.entries.map((e) => e.id))
+    pending.value = pending.value.filter((e) => !known.has(e.id))
+    if (sheet.value?.procedure && compiled.value?.procedure.revision !== sheet.value.procedure.revision) compiled.value = compileProcedure(sheet.value.procedure)
+  }
+
+  const entries = computed<Entry[]>(() => [...(sheet.value?.entries ?? []), ...pending.value])
+  const options = computed<JudgeOptions>(() => ({ rule: sheet.value?.rule, schools: sheet.value?.schools, plan: sheet.value?.plan, instruments: instrumentFacts(sheet.value?.instruments ?? []) }))
+  const judgement = computed(() => (compiled.value && sheet.value ? judge(compiled.value, sheet.value.joint.facts, entries.value, now.value, options.value) : null))
+
+  /** Judged here at once; taken back with its reason when the server refuses it. */
+  async function record(news: { kind: EntryKind; step: string | null; payload: Record<string, unknown>; instrument?: string | null }[]) {
+    const at = deviceNow()
+    const made = news.map((n, i): Entry => ({ id: uuidv7(), kind: n.kind, step: n.step, payload: n.payload, person: session.person!.id, role: session.may('inspector') ? 'inspector' : 'crew-lead', crew: null, instrument: n.instrument ?? null, recordedAt: at + i }))
+    pending.value = [...pending.value, ...made]
+    now.value = deviceNow()
+    try {
+      await api(`${session.base}/joints/${id}/entries`, { body: { entries: made.map(({ id: entry, kind, step, payload, instrument, recordedAt }) => ({ id: entry, kind, step, payload, instrument, device: 'browser', recordedAt: new Date(recordedAt).toISOString() })) } })
+    } catch (error) {
+      const ids = new Set(made.map((m) => m.id))
+      pending.value = pending.value.filter((e) => !ids.has(e.id))
+      throw error
+    }
+    await load()
+  }
+
+  return { sheet, compiled, entries, judgement, now, problem, loading, load, record }
+}

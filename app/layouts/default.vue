@@ -1,0 +1,127 @@
+<script setup lang="ts">
+import IconToday from '~icons/lucide/calendar-clock'
+import IconLine from '~icons/lucide/waypoints'
+import IconTruck from '~icons/lucide/truck'
+import IconLayers from '~icons/lucide/layers'
+import IconGauge from '~icons/lucide/gauge'
+import IconFlag from '~icons/lucide/flag'
+import IconBook from '~icons/lucide/book-open'
+import IconCalculator from '~icons/lucide/calculator'
+import { useSession } from '~/stores/session'
+import { useStrip } from '~/stores/strip'
+
+const session = useSession()
+const strip = useStrip()
+const route = useRoute()
+const router = useRouter()
+const finder = ref(false)
+const help = ref(false)
+
+const views = computed(() =>
+  [
+    { to: '/', key: 't', word: 'Today', icon: IconToday, show: true },
+    { to: '/line', key: 'l', word: 'Line', icon: IconLine, show: true },
+    { to: '/deliveries', key: 'd', word: 'Deliveries', icon: IconTruck, show: session.may('inspector', 'engineer', 'witness') },
+    { to: '/embedment', key: 'e', word: 'Embedment', icon: IconLayers, show: true },
+    { to: '/tests', key: 'p', word: 'Tests', icon: IconGauge, show: session.may('inspector', 'engineer', 'witness') },
+    { to: '/ncrs', key: 'n', word: 'NCRs', icon: IconFlag, show: true },
+    { to: '/procedures', key: 'b', word: 'Procedures', icon: IconBook, show: true },
+    { to: '/bench', key: 'c', word: 'Bench', icon: IconCalculator, show: true },
+  ].filter((v) => v.show),
+)
+const here = (to: string) => (to === '/' ? route.path === '/' : route.path.startsWith(to) || (to === '/line' && route.path.startsWith('/joints')))
+
+let going = false
+useKeys({
+  '/': () => (finder.value = true),
+  '?': () => (help.value = true),
+  g: () => {
+    going = true
+    setTimeout(() => (going = false), 1200)
+  },
+  ...Object.fromEntries(
+    ['t', 'l', 'd', 'e', 'p', 'n', 'b', 'c'].map((key) => [
+      key,
+      () => {
+        const view = views.value.find((v) => v.key === key)
+        if (going && view) void router.push(view.to)
+        going = false
+      },
+    ]),
+  ),
+})
+
+watch(() => session.lineId, () => void strip.load(), { immediate: true })
+let pending: ReturnType<typeof setTimeout> | null = null
+if (session.person && session.projectKey && !session.may('administrator')) {
+  useFeed(session.projectKey, () => {
+    // A burst of entries redraws the strip once.
+    pending ??= setTimeout(() => {
+      pending = null
+      void strip.load()
+    }, 600)
+  })
+}
+</script>
+
+<template>
+  <div class="frame">
+    <a class="visually-hidden" href="#work">To the work area</a>
+    <nav class="rail" aria-label="Views">
+      <NuxtLink v-for="v in views" :key="v.to" :to="v.to" class="view" :class="{ here: here(v.to) }" :aria-current="here(v.to) ? 'page' : undefined">
+        <component :is="v.icon" aria-hidden="true" />
+        <span>{{ v.word }}</span>
+      </NuxtLink>
+    </nav>
+    <TopStrip @find="finder = true" @help="help = true" />
+    <main id="work" class="work" tabindex="-1">
+      <slot />
+    </main>
+    <GoTo v-model="finder" />
+    <KeyHelp v-model="help" />
+  </div>
+</template>
+
+<style scoped>
+.frame {
+  display: grid;
+  grid-template-columns: 84px 1fr;
+  grid-template-rows: 56px 1fr;
+  grid-template-areas: 'rail top' 'rail work';
+  height: 100%;
+}
+.rail {
+  grid-area: rail;
+  background: var(--card);
+  border-right: 1px solid var(--hair);
+  display: flex;
+  flex-direction: column;
+  overflow-y: auto;
+  padding-top: 4px;
+}
+.view {
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  justify-content: center;
+  gap: 5px;
+  min-height: 72px;
+  color: var(--muted);
+  text-decoration: none;
+  font-size: var(--s14);
+  border-left: 4px solid transparent;
+  padding-right: 4px;
+}
+.view.here {
+  color: var(--line);
+  border-left-color: var(--line);
+  font-weight: 650;
+}
+.work {
+  grid-area: work;
+  min-height: 0;
+  min-width: 0;
+  overflow: hidden;
+  outline: none;
+}
+</style>

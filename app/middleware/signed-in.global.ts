@@ -1,0 +1,9 @@
+import { useSession } from '../stores/session'
+
+/** Every page but the sign-in asks who it is. */
+export default defineNuxtRouteMiddleware(async (to) => {
+  const session = useSession()
+  if (!session.known) await session.load().catch(() => undefined)
+  if (!session.person && to.path !== '/sign-in') return navigateTo({ path: '/sign-in', query: to.path === '/' ? {} : { to: to.fullPath } })
+  if (session.person && to.path === '/sign-in') return navigateTo('/')
+})

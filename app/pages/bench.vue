@@ -1,0 +1,173 @@
+<script setup lang="ts">
+import { answer, type Answer } from '#core/calculators/define'
+import { calculatorsBySubject, findCalculator } from '#core/calculators/registry'
+import type { InputDescription } from '#core/calculators/input'
+import { dimensions } from '#core/quantity/dimension'
+import { showNumber } from '#core/quantity/show'
+import { Problem } from '#core/problem'
+
+const route = useRoute()
+const key = ref(typeof route.query.calculator === 'string' ? route.query.calculator : 'ovality')
+watch(() => route.query.calculator, (k) => typeof k === 'string' && (key.value = k))
+const calculator = computed(() => {
+  try {
+    return findCalculator(key.value)
+  } catch {
+    return findCalculator('ovality')
+  }
+})
+const texts = reactive<Record<string, string>>({})
+watch(calculator, () => Object.keys(texts).forEach((k) => delete texts[k]))
+const unit = (d: InputDescription): string => (d.kind === 'list' ? unit(d.of!) : d.unit ?? (d.dimension ? dimensions[d.dimension].unit : ''))
+const withUnit = (text: string, d: InputDescription) => (/^[+−-]?[\d.,\s/]+$/.test(text.trim()) && unit(d) ? `${text.trim()} ${unit(d)}` : text)
+function gather(): Record<string, unknown> {
+  const out: Record<string, unknown> = {}
+  for (const [name, input] of Object.entries(calculator.value.inputs)) {
+    const text = texts[name]?.trim()
+    if (!text) continue
+    const d = input.describe
+    if (d.kind === 'list' && d.of?.kind === 'record') {
+      const fields = Object.keys(d.of.fields!)
+      out[name] = text.split(/[;\n]+/).filter((r) => r.trim()).map((row) => Object.fromEntries(row.split(',').map((cell, i) => [fields[i] ?? 'extra', cell.trim()] as const).filter(([, cell]) => cell !== '').map(([field, cell]) => [field, withUnit(cell, d.of!.fields![field] ?? { kind: 'quantity' })])))
+    } else if (d.kind === 'list') out[name] = text.split(/[;,]\s+|;/).map((t) => withUnit(t, d.of!))
+    else out[name] = d.kind === 'quantity' ? withUnit(text, d) : text
+  }
+  return out
+}
+const result = computed<{ answer?: Answer; problem?: Problem }>(() => {
+  if (Object.values(texts).every((t) => !t?.trim())) return {}
+  try {
+    return { answer: answer(calculator.value, gather()) }
+  } catch (error) {
+    if (error instanceof Problem) return { problem: error }
+    throw error
+  }
+})
+const show = (v: unknown): string => {
+  if (v === null) return '–'
+  if (Array.isArray(v)) return v.map(show).join(', ')
+  if (typeof v === 'object' && v !== null && 'value' in v) return `${showNumber((v as { value: number }).value, 6)} ${(v as { unit?: string }).unit ?? ''}`
+  return typeof v === 'number' ? showNumber(v, 6) : String(v)
+}
+const hint = (d: InputDescription): string => (d.kind === 'list' && d.of?.kind === 'record' ? `${Object.keys(d.of.fields!).join(', ')}; one row each, rows apart by ;` : d.kind === 'list' ? 'several, apart by ;' : d.kind === 'time' ? '2026-03-09T08:15:00Z' : d.default !== undefined ? `default ${String(d.default)}` : d.optional ? 'may stay empty' : '')
+const words = (name: string) => name.replace(/([A-Z])/g, ' $1').toLowerCase()
+const copy = () => navigator.clipboard?.writeText(JSON.stringify(result.value.answer?.outputs))
+</script>
+
+<template>
+  <div class="bench">
+    <nav class="list" aria-label="Calculators">
+      <template v-for="(calculators, subject) in calculatorsBySubject" :key="subject">
+        <h3>{{ subject }}</h3>
+        <button v-for="c in calculators" :key="c.key" type="button" :class="{ here: c.key === calculator.key }" :aria-current="c.key === calculator.key || undefined" @click="key = c.key">{{ c.title }}</button>
+      </template>
+    </nav>
+    <section class="work">
+      <h1>{{ calculator.title }}</h1>
+      <ul v-if="calculator.cautions.length" class="cautions"><li v-for="c in calculator.cautions" :key="c">{{ c }}</li></ul>
+      <form class="inputs" @submit.prevent>
+        <label v-for="(input, name) in calculator.inputs" :key="`${calculator.key} ${name}`" :class="{ wrong: result.problem?.field === name }">
+          <span>{{ words(String(name)) }} <span class="muted">{{ hint(input.describe) }}</span></span>
+          <ElSelect v-if="input.describe.choices" v-model="texts[name]" clearable :aria-label="words(String(name))"><ElOption v-for="c in input.describe.choices" :key="c" :value="c" :label="c" /></ElSelect>
+          <ElSelect v-else-if="input.describe.kind === 'flag'" v-model="texts[name]" clearable :aria-label="words(String(name))"><ElOption value="true" label="yes" /><ElOption value="false" label="no" /></ElSelect>
+          <ElInput v-else v-model="texts[name]" size="large" maxlength="400" :aria-label="words(String(name))"><template v-if="unit(input.describe)" #append>{{ unit(input.describe) }}</template></ElInput>
+        </label>
+      </form>
+      <p v-if="result.problem" class="fault" role="alert">{{ result.problem.message }}</p>
+      <template v-if="result.answer">
+        <dl class="outputs"><div v-for="(v, k) in result.answer.outputs" :key="k"><dt>{{ words(String(k)) }}</dt><dd class="reading">{{ show(v) }}</dd></div></dl>
+        <ul class="working mono"><li v-for="w in result.answer.working" :key="w">{{ w }}</li></ul>
+        <ElButton @click="copy">Copy the result</ElButton>
+      </template>
+      <p class="muted small">{{ calculator.source }}</p>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.bench {
+  height: 100%;
+  display: grid;
+  grid-template-columns: 300px 1fr;
+}
+.list {
+  overflow-y: auto;
+  border-right: 1px solid var(--hair);
+  background: var(--card);
+  padding-bottom: 16px;
+}
+.list h3 {
+  padding: 14px 16px 4px;
+  color: var(--muted);
+  font-size: var(--s14);
+  text-transform: capitalize;
+}
+.list button {
+  display: block;
+  width: 100%;
+  min-height: 44px;
+  padding: 6px 14px;
+  border: 0;
+  border-left: 4px solid transparent;
+  background: none;
+  color: inherit;
+  text-align: left;
+  font-size: var(--s16);
+  cursor: pointer;
+}
+.list .here {
+  background: var(--wash);
+  border-left-color: var(--line);
+  font-weight: 650;
+}
+.work {
+  overflow-y: auto;
+  padding: 20px 28px;
+  display: flex;
+  flex-direction: column;
+  gap: 16px;
+  align-items: flex-start;
+}
+.inputs {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(280px, 1fr));
+  gap: 14px 20px;
+  width: 100%;
+}
+label > span:first-child {
+  font-size: var(--s14);
+}
+.wrong {
+  color: var(--rejected);
+}
+.outputs {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 18px 36px;
+  margin: 0;
+}
+dt {
+  font-size: var(--s14);
+  color: var(--muted);
+}
+dd {
+  margin: 0;
+}
+.working {
+  margin: 0;
+  padding: 12px 16px 12px 32px;
+  background: var(--wash);
+  font-size: var(--s14);
+  overflow-wrap: anywhere;
+}
+.cautions {
+  margin: 0;
+  padding: 8px 14px 8px 30px;
+  border-left: 4px solid var(--held);
+  background: color-mix(in srgb, var(--held) 9%, var(--card));
+}
+.fault {
+  color: var(--rejected);
+  font-weight: 600;
+}
+</style>

@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import type { Reach } from '../../../server/db/site'
+import type { StepState } from '#core/judgement/types'
+import { showIn } from '#core/quantity/show'
+import { useSession } from '~/stores/session'
+
+const session = useSession()
+const { data, problem, loading, load } = useLoad(() => api<Reach[]>(`${session.base}/reaches`))
+onMounted(load)
+useFeed(session.projectKey, (rows) => rows.some((r) => r.subjectType === 'reach') && void load())
+const rank: Record<string, number> = { rejected: 0, 'too-close': 1, 'in-work': 2, 'not-started': 3, accepted: 4 }
+const sorted = computed(() => [...(data.value ?? [])].sort((a, b) => rank[a.state]! - rank[b.state]! || b.from - a.from))
+</script>
+
+<template>
+  <div class="page">
+    <div class="page-head"><h1>Embedment</h1></div>
+    <Notice v-if="problem && !data" :problem="problem" @again="load" />
+    <Notice v-else-if="!data" :loading="loading" />
+    <Notice v-else-if="data.length === 0" empty="No reach is laid out here" />
+    <div v-else class="reaches">
+      <NuxtLink v-for="r in sorted" :key="r.id" :to="`/embedment/${r.id}`" class="reach sheet">
+        <StateGlyph :state="r.state as StepState" :size="34" />
+        <span class="grow"><strong>{{ r.name }}</strong><br><span class="muted small">{{ r.from.toFixed(0) }} to {{ r.to.toFixed(0) }} m · {{ session.crewName(r.crew) }}</span></span>
+        <svg width="64" height="48" viewBox="0 0 64 48" aria-hidden="true">
+          <rect x="4" y="2" width="56" height="44" fill="none" stroke="var(--hair)" />
+          <rect x="4" :y="46 - (r.left / (r.od + 0.3)) * 42" width="28" :height="(r.left / (r.od + 0.3)) * 42" fill="var(--soil)" />
+          <rect x="32" :y="46 - (r.right / (r.od + 0.3)) * 42" width="28" :height="(r.right / (r.od + 0.3)) * 42" fill="var(--soil)" />
+          <circle cx="32" :cy="46 - (r.od / 2 / (r.od + 0.3)) * 42" :r="(r.od / 2 / (r.od + 0.3)) * 42" fill="var(--card)" stroke="var(--ink)" stroke-width="1.5" />
+        </svg>
+        <span class="muted small level">left {{ showIn(r.left, 'mm') }}<br>right {{ showIn(r.right, 'mm') }} mm</span>
+      </NuxtLink>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.reaches {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(370px, 1fr));
+  gap: 10px;
+}
+.reach {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  padding: 10px 14px;
+  min-height: 72px;
+  color: inherit;
+  text-decoration: none;
+}
+.level {
+  width: 92px;
+}
+</style>

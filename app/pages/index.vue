@@ -1,0 +1,127 @@
+<script setup lang="ts">
+import { showDuration } from '#core/quantity/show'
+import type { TodayItem } from '../../server/services/overview'
+import { useSession } from '~/stores/session'
+import { useStrip } from '~/stores/strip'
+
+const session = useSession()
+const strip = useStrip()
+const now = useNow()
+const times = useTimes()
+const { data, problem, loading, load } = useLoad(() => api<TodayItem[]>(`${session.base}/today`))
+
+const paths: Record<TodayItem['kind'], (i: TodayItem) => string> = {
+  hold: (i) => `/joints/${i.subject}?step=${i.step}`, draft: (i) => `/joints/${i.subject}?step=${i.step}`, clock: (i) => `/joints/${i.subject}?step=${i.step}`, action: (i) => `/joints/${i.subject}?step=${i.step}`, ncr: (i) => `/ncrs/${i.subject}`, test: (i) => `/tests/${i.subject}`, delivery: (i) => `/deliveries/${i.subject}`,
+}
+const groups = computed(() => {
+  const items = data.value ?? []
+  const of = (...kinds: TodayItem['kind'][]) => items.filter((i) => kinds.includes(i.kind))
+  return [
+    { key: 'now', title: 'Crews standing', hint: 'Nobody waits for a release.', items: of('hold') },
+    { key: 'next', title: 'To do now', hint: 'No clock has run out.', items: of('action', 'draft', 'ncr', 'delivery') },
+    { key: 'clocks', title: 'Clocks and tests', hint: 'Nothing is cooling and no test is due.', items: of('test', 'clock').sort((a, b) => (a.due ?? 0) - (b.due ?? 0)) },
+  ]
+})
+const glyph: Record<TodayItem['kind'], 'held' | 'rejected' | 'waiting' | 'in-work' | 'not-started'> = { hold: 'held', draft: 'rejected', ncr: 'rejected', clock: 'waiting', action: 'in-work', test: 'waiting', delivery: 'not-started' }
+const measure = (i: TodayItem) => {
+  if (i.kind === 'hold' || i.kind === 'action') return times.span(now.value - i.since!)
+  if (i.kind === 'clock') return i.due! - now.value < 3_600_000 ? showDuration((i.due! - now.value) / 1000) : times.moment(i.due!)
+  if (i.kind === 'test') return times.moment(i.due!)
+  return i.since ? times.span(now.value - i.since) : ''
+}
+
+if (!session.may('administrator')) {
+  onMounted(load)
+  useFeed(session.projectKey, () => void load())
+}
+// A clock that has just run out changes its place.
+watch(now, (t) => {
+  if (data.value?.some((i) => i.kind === 'clock' && i.due! <= t && i.due! > t - 1500)) void load()
+})
+onMounted(() => (strip.station = null))
+</script>
+
+<template>
+  <div class="page">
+    <Notice v-if="session.may('administrator')" empty="Nothing on site needs an administrator" hint="People, crews, instruments and backups are kept with the command line for now." />
+    <Notice v-else-if="problem && !data" :problem="problem" @again="load" />
+    <Notice v-else-if="!data" :loading="loading" />
+    <div v-else class="columns">
+      <section v-for="g in groups" :key="g.key" :aria-label="g.title">
+        <header>
+          <h2>{{ g.title }}</h2>
+          <span class="count">{{ g.items.length }}</span>
+        </header>
+        <p v-if="g.items.length === 0" class="muted empty">{{ g.hint }}</p>
+        <NuxtLink v-for="i in g.items" :key="`${i.kind} ${i.subject} ${i.step}`" :to="paths[i.kind](i)" class="item" :class="i.kind">
+          <StateGlyph :state="glyph[i.kind]" :size="30" />
+          <span class="what">
+            <strong>{{ i.place }}</strong>
+            <span>{{ i.title }}</span>
+            <span class="muted small">{{ i.detail }}<template v-if="i.crew"> · {{ i.crew }}</template></span>
+          </span>
+          <span class="when">{{ measure(i) }}</span>
+        </NuxtLink>
+      </section>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.columns {
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: 28px;
+}
+header {
+  display: flex;
+  align-items: baseline;
+  gap: 10px;
+  padding-bottom: 8px;
+  border-bottom: 3px solid var(--ink);
+}
+.count {
+  color: var(--muted);
+  font-size: var(--s18);
+}
+.item {
+  display: flex;
+  gap: 14px;
+  align-items: flex-start;
+  padding: 14px 4px;
+  border-bottom: 1px solid var(--hair);
+  color: inherit;
+  text-decoration: none;
+  min-height: 76px;
+}
+.item > .glyph {
+  margin-top: 3px;
+}
+.what {
+  display: flex;
+  flex-direction: column;
+  flex: 1;
+  min-width: 0;
+  overflow-wrap: anywhere;
+}
+.when {
+  font-size: var(--s22);
+  font-weight: 600;
+  white-space: nowrap;
+}
+.hold .when {
+  color: var(--held);
+}
+.clock .when,
+.test .when {
+  color: var(--waiting);
+}
+.empty {
+  padding: 18px 4px;
+}
+@media (max-width: 1000px) {
+  .columns {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,32 @@
+<script setup lang="ts">
+import { useSession } from '~/stores/session'
+import { useStrip } from '~/stores/strip'
+
+definePageMeta({ key: (route) => route.params.id as string })
+const session = useSession()
+const strip = useStrip()
+const route = useRoute()
+const id = route.params.id as string
+const joint = useJointSheet(id)
+onMounted(joint.load)
+useFeed(session.projectKey, (rows) => {
+  if (rows.some((r) => r.subject === id)) void joint.load()
+})
+watch(joint.sheet, (sheet) => {
+  if (!sheet) return
+  strip.station = sheet.joint.station
+  if (session.lineId !== sheet.joint.alignment) session.chooseLine(sheet.joint.alignment)
+})
+onBeforeUnmount(() => (strip.station = null))
+const mayOpen = computed(() => session.may('inspector', 'crew-lead'))
+</script>
+
+<template>
+  <Notice v-if="joint.problem.value && !joint.sheet.value" :problem="joint.problem.value" @again="joint.load" />
+  <Notice v-else-if="!joint.sheet.value" loading />
+  <template v-else-if="!joint.sheet.value.procedure">
+    <JointOpening v-if="mayOpen" :joint="joint.sheet.value.joint" @opened="joint.load" />
+    <Notice v-else :empty="`Joint ${joint.sheet.value.joint.number} is not open yet`" hint="The crew lead or an inspector opens it with accepted pipe and coupler." />
+  </template>
+  <JointWork v-else :id="id" :joint="joint" :wanted="(route.query.step as string | undefined) ?? null" />
+</template>

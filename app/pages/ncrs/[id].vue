@@ -1,0 +1,204 @@
+<script setup lang="ts">
+import type { ncrSheet } from '../../../server/services/ncrs'
+import { useSession } from '~/stores/session'
+import { dispositionWords, entryWords, ncrStateWords } from '~/words'
+import { smallPicture } from '~/composables/smallPicture'
+
+type Sheet = Awaited<ReturnType<typeof ncrSheet>>
+const session = useSession()
+const times = useTimes()
+const id = useRoute().params.id as string
+const { data, problem, loading, load } = useLoad(() => api<Sheet>(`${session.base}/ncrs/${id}`))
+onMounted(load)
+useFeed(session.projectKey, (rows) => rows.some((r) => r.subject === id) && void load())
+const ncr = computed(() => data.value!.ncr)
+const path: Record<string, string> = { joint: '/joints/', reach: '/embedment/', pack: '/tests/' }
+const stages = ['open', 'disposed', 'reworked', 'closed'] as const
+const at = computed(() => stages.indexOf(ncr.value.state))
+const photo = computed(() => data.value?.entries.find((e) => e.kind === 'raise')?.payload.photo as string | null)
+
+const disposition = ref('rework')
+const disposeOpen = ref(false)
+const verifyOpen = ref(false)
+const accepted = ref(true)
+const text = ref('')
+const picture = ref<string | null>(null)
+const fault = ref('')
+const busy = ref(false)
+const say = (e: Sheet['entries'][number]): string => {
+  const p = e.payload
+  if (e.kind === 'raise') return `${String(p.criterion)} – found ${String(p.reading)}`
+  if (e.kind === 'disposition') return `${dispositionWords[String(p.disposition)]}: ${String(p.reason)}`
+  if (e.kind === 'verification') return `${p.accepted ? 'Accepted' : 'Sent back'}: ${String(p.text)}`
+  return String(p.text ?? '')
+}
+async function dispose(secret: string, reason: string) {
+  await api(`${session.base}/ncrs/${id}/disposition`, { body: { disposition: disposition.value, reason, secret } })
+  await load()
+}
+async function verify(secret: string, reason: string) {
+  await api(`${session.base}/ncrs/${id}/verification`, { body: { accepted: accepted.value, text: reason, secret } })
+  await load()
+}
+async function rework() {
+  if (!text.value.trim()) return void (fault.value = 'Say what was done.')
+  busy.value = true
+  fault.value = ''
+  try {
+    await api(`${session.base}/ncrs/${id}/rework`, { body: { text: text.value.trim(), photo: picture.value } })
+    text.value = ''
+    await load()
+  } catch (error) {
+    fault.value = error instanceof ApiProblem ? error.message : 'This was not recorded.'
+  } finally {
+    busy.value = false
+  }
+}
+async function take(event: Event) {
+  const file = (event.target as HTMLInputElement).files?.[0]
+  if (!file) return
+  try {
+    picture.value = (await api<{ id: string }>(`${session.base}/files`, { body: await smallPicture(file) })).id
+  } catch (error) {
+    fault.value = error instanceof ApiProblem ? error.message : 'This is not a picture that can be read.'
+  }
+}
+const ownWork = computed(() => ncr.value.reworkedBy === session.person?.id)
+</script>
+
+<template>
+  <Notice v-if="problem && !data" :problem="problem" @again="load" />
+  <Notice v-else-if="!data" :loading="loading" />
+  <div v-else class="page">
+    <div class="page-head">
+      <h1>{{ ncr.number }}</h1>
+      <StateGlyph :state="ncr.state === 'closed' ? 'accepted' : 'rejected'" :size="28" /><strong>{{ ncrStateWords[ncr.state] }}</strong>
+      <NuxtLink :to="`${path[ncr.subjectType]}${ncr.subject}${ncr.step ? `?step=${ncr.step}` : ''}`" class="grow">{{ ncr.place }}</NuxtLink>
+    </div>
+    <ol class="stages" aria-label="Progress">
+      <li v-for="(s, i) in ['Raised', 'Disposition', 'Rework', 'Verified']" :key="s" :class="{ done: i <= at }">{{ s }}</li>
+    </ol>
+    <div class="two">
+      <section class="sheet facts">
+        <h2>Criterion against reading</h2>
+        <p class="muted small">Must be</p>
+        <p class="big">{{ ncr.criterion }}</p>
+        <p class="muted small">Was</p>
+        <p class="big bad">{{ ncr.reading }}</p>
+        <img v-if="photo" :src="`/api/${session.base}/files/${photo}`" alt="Photo of the nonconformance">
+        <ol class="log">
+          <li v-for="e in data.entries" :key="e.id"><span class="muted small">{{ times.moment(e.recordedAt) }}</span><span><strong>{{ entryWords[e.kind] }}</strong>, {{ data.people[e.person] }}<br>{{ say(e) }}<template v-if="e.kind === 'rework' && e.payload.photo"><br><a :href="`/api/${session.base}/files/${String(e.payload.photo)}`" target="_blank">picture</a></template></span></li>
+        </ol>
+      </section>
+      <section class="act">
+        <template v-if="ncr.state === 'open' || (ncr.state === 'disposed' && session.may('engineer'))">
+          <h2>Disposition</h2>
+          <template v-if="session.may('engineer')">
+            <div class="choices" role="radiogroup" aria-label="Disposition"><ElButton v-for="(w, d) in dispositionWords" :key="d" size="large" :type="disposition === d ? 'primary' : 'default'" role="radio" :aria-checked="disposition === d" @click="disposition = d">{{ w }}</ElButton></div>
+            <ElButton type="primary" size="large" @click="disposeOpen = true">Decide: {{ dispositionWords[disposition] }}</ElButton>
+          </template>
+          <p v-else class="muted">The engineer decides what happens.</p>
+        </template>
+        <template v-if="ncr.state === 'disposed'">
+          <h2>{{ dispositionWords[ncr.disposition!] }}</h2>
+          <template v-if="session.may('crew-lead', 'inspector')">
+            <p class="muted">Do the work, take the new reading at the step, then say here what was done.</p>
+            <label>What was done<ElInput v-model="text" type="textarea" :rows="4" maxlength="2000" /></label>
+            <label>Photo<input type="file" accept="image/*" capture="environment" @change="take"><span v-if="picture"> taken</span></label>
+            <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
+            <ElButton type="primary" size="large" :loading="busy" @click="rework">Record what was done</ElButton>
+          </template>
+          <p v-else class="muted">The crew answers when it is done.</p>
+        </template>
+        <template v-if="ncr.state === 'reworked'">
+          <h2>Verification</h2>
+          <p v-if="!session.may('inspector')" class="muted">An inspector who did not do the work verifies it.</p>
+          <p v-else-if="ownWork" class="muted">You answered this yourself: another inspector must look.</p>
+          <div v-else class="choices">
+            <ElButton type="primary" size="large" @click="accepted = true; verifyOpen = true">It conforms now</ElButton>
+            <ElButton type="danger" plain size="large" @click="accepted = false; verifyOpen = true">Send it back</ElButton>
+          </div>
+        </template>
+        <template v-if="ncr.state === 'closed'"><h2>Closed</h2><p class="muted">{{ times.moment(ncr.closedAt!) }}. The record stays as it is.</p></template>
+      </section>
+    </div>
+    <SecretDialog v-model="disposeOpen" :title="dispositionWords[disposition]!" action="Decide" reason-label="Reason and what is to be done" reason-required :send="dispose" />
+    <SecretDialog v-model="verifyOpen" :title="accepted ? 'It conforms now' : 'Send it back'" :action="accepted ? 'Verify and close' : 'Send back'" :danger="!accepted" reason-label="What you saw" reason-required :send="verify" />
+  </div>
+</template>
+
+<style scoped>
+.stages {
+  list-style: none;
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  margin: 0 0 20px;
+  padding: 0;
+}
+.stages li {
+  border-top: 5px solid var(--hair);
+  padding-top: 8px;
+  color: var(--muted);
+}
+.stages .done {
+  border-color: var(--line);
+  color: var(--ink);
+  font-weight: 600;
+}
+.two {
+  display: grid;
+  grid-template-columns: 1.3fr 1fr;
+  gap: 28px;
+}
+.facts {
+  padding: 18px 20px;
+  display: flex;
+  flex-direction: column;
+  gap: 4px;
+}
+.big {
+  font-size: var(--s22);
+  font-weight: 600;
+  overflow-wrap: anywhere;
+}
+.bad {
+  color: var(--rejected);
+}
+img {
+  max-width: 100%;
+  max-height: 260px;
+  object-fit: contain;
+  margin-top: 10px;
+}
+.log {
+  list-style: none;
+  margin: 16px 0 0;
+  padding: 0;
+}
+.log li {
+  display: grid;
+  grid-template-columns: 92px 1fr;
+  gap: 12px;
+  padding: 10px 0;
+  border-top: 1px solid var(--hair);
+}
+.act {
+  display: flex;
+  flex-direction: column;
+  gap: 14px;
+  align-items: stretch;
+}
+.choices {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px;
+}
+label {
+  font-size: var(--s14);
+  color: var(--muted);
+}
+.fault {
+  color: var(--rejected);
+  font-weight: 600;
+}
+</style>

@@ -1,0 +1,56 @@
+import { defineStore } from 'pinia'
+import type { Role } from '#core/record/entry'
+import type { overview } from '../../server/services/overview'
+
+export type Overview = Awaited<ReturnType<typeof overview>>
+interface SessionReply {
+  now: number
+  person: { id: string; name: string } | null
+  projects: { key: string; name: string; roles: Role[] }[]
+}
+
+/** Who is signed in, on which project, in which roles, and the names of things there. */
+export const useSession = defineStore('session', {
+  state: () => ({ known: false, person: null as SessionReply['person'], projects: [] as SessionReply['projects'], projectKey: '', overview: null as Overview | null, lineId: '' }),
+  getters: {
+    roles: (s): Role[] => s.projects.find((p) => p.key === s.projectKey)?.roles ?? [],
+    base: (s) => `projects/${s.projectKey}`,
+    line: (s) => s.overview?.lines.find((l) => l.id === s.lineId) ?? s.overview?.lines[0] ?? null,
+    zone: (s) => s.overview?.project.zone ?? 'UTC',
+  },
+  actions: {
+    may(...roles: Role[]) {
+      return roles.some((r) => this.roles.includes(r))
+    },
+    crewName(id: string | null) {
+      return this.overview?.crews.find((c) => c.id === id)?.name ?? ''
+    },
+    async load() {
+      const reply = await api<SessionReply>('session')
+      setServerTime(reply.now)
+      this.person = reply.person
+      this.projects = reply.projects
+      this.projectKey = reply.projects.some((p) => p.key === this.projectKey) ? this.projectKey : (reply.projects[0]?.key ?? '')
+      this.known = true
+      if (this.person && this.projectKey) {
+        this.overview = await api<Overview>(`${this.base}/overview`)
+        const remembered = localStorage.getItem('vet-line-line')
+        this.lineId = (this.overview.lines.find((l) => l.key === remembered) ?? this.overview.lines.find((l) => l.to - l.from === Math.max(...this.overview!.lines.map((x) => x.to - x.from))))?.id ?? ''
+      }
+    },
+    chooseLine(id: string) {
+      this.lineId = id
+      localStorage.setItem('vet-line-line', this.line?.key ?? '')
+    },
+    async signIn(name: string, password: string) {
+      await api('session', { method: 'POST', body: { signIn: name, password } })
+      await this.load()
+    },
+    async signOut() {
+      closeFeed()
+      await api('session', { method: 'DELETE' })
+      this.$reset()
+      this.known = true
+    },
+  },
+})

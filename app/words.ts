@@ -1,0 +1,27 @@
+import type { JointState, StepState } from '#core/judgement/types'
+import type { Role } from '#core/record/entry'
+
+/** The interface's words in one place, so that a translation is a file. */
+export const stateWords: Record<StepState | JointState, string> = {
+  accepted: 'Accepted', rejected: 'Rejected', 'too-close': 'Too close to call', waiting: 'Waiting', overdue: 'Overdue', held: 'Held', blocked: 'Blocked', differs: 'Differs', 'not-started': 'Not started', 'not-applicable': 'Does not apply', 'in-work': 'In work',
+}
+
+export const roleWords: Record<Role, string> = { inspector: 'Inspector', 'crew-lead': 'Crew lead', engineer: 'Engineer', witness: 'Witness', administrator: 'Administrator' }
+
+export const pointWords: Record<string, string> = { H: 'Hold point', W: 'Witness point', S: 'Surveillance', R: 'Review' }
+
+export const failureWords: Record<string, string> = { rework: 'Rework', recut: 'Cut again', replace: 'Replace', reject: 'Reject', consult: 'Ask first' }
+
+export const lineResultWords: Record<string, string> = { right: 'Right', short: 'Short', over: 'Over', 'wrong-class': 'Wrong class', 'wrong-lot': 'Wrong lot', 'not-ordered': 'Not ordered' }
+
+export const itemStateWords: Record<string, string> = { received: 'To inspect', accepted: 'Accepted', remark: 'Accepted with remark', quarantined: 'Quarantined', returned: 'Returned' }
+
+export const ncrStateWords: Record<string, string> = { open: 'Open', disposed: 'Rework due', reworked: 'To verify', closed: 'Closed' }
+
+export const dispositionWords: Record<string, string> = { rework: 'Rework', repair: 'Repair', 'use-as-is': 'Use as is (concession)', return: 'Return to supplier', scrap: 'Scrap' }
+
+export const packStateWords: Record<string, string> = { planned: 'Planned', running: 'Running', evaluated: 'To sign', signed: 'Signed', failed: 'Failed' }
+
+export const entryWords: Record<string, string> = {
+  reading: 'Reading', confirmation: 'Answer', choice: 'Choice', count: 'Count', clock: 'Clock', lot: 'Lot', remark: 'Remark', photo: 'Photo', request: 'Release requested', release: 'Released', refusal: 'Refused', waiver: 'Waived', decision: 'Decision', signature: 'Signed', correction: 'Struck', ncr: 'Nonconformance', raise: 'Raised', disposition: 'Disposition', rework: 'Rework done', verification: 'Verification', lift: 'Lift', density: 'Density test', start: 'Test started', run: 'Log kept', evaluation: 'Evaluated', receipt: 'Received', inspection: 'Inspected',
+}

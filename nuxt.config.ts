@@ -1,0 +1,37 @@
+import { fileURLToPath } from 'node:url'
+import Icons from 'unplugin-icons/vite'
+
+const core = fileURLToPath(new URL('./core', import.meta.url))
+
+export default defineNuxtConfig({
+  compatibilityDate: '2026-01-01',
+  ssr: false,
+  devtools: { enabled: false },
+  telemetry: false,
+  modules: ['@pinia/nuxt', '@element-plus/nuxt', 'nuxt-auth-utils', '@nuxt/eslint'],
+  alias: { '#core': core },
+  css: ['@fontsource-variable/atkinson-hyperlegible-next', '@fontsource-variable/atkinson-hyperlegible-mono', '~/assets/tokens.css', '~/assets/base.css', '~/assets/element.css'],
+  app: {
+    head: {
+      title: 'Vet Line',
+      htmlAttrs: { lang: 'en' },
+      meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }, { name: 'description', content: 'Checks pipeline joints, embedment and pressure tests against the issued procedure.' }],
+      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' }],
+    },
+  },
+  components: [{ path: '~/components', pathPrefix: false }, { path: '~/drawings', pathPrefix: false, extensions: ['vue'] }],
+  elementPlus: { importStyle: 'css', icon: false },
+  runtimeConfig: { session: { name: 'vet-line', maxAge: 60 * 60 * 14, password: '', cookie: { sameSite: 'strict', secure: process.env.VET_LINE_INSECURE_COOKIE !== '1' } } },
+  vite: {
+    plugins: [Icons({ compiler: 'vue3', scale: 1.25 })],
+    worker: { format: 'es' },
+    build: { chunkSizeWarningLimit: 900 },
+  },
+  nitro: {
+    alias: { '#core': core },
+    typescript: { tsConfig: { include: ['../core/**/*'] } },
+    externals: { traceInclude: ['node_modules/pdfmake/package.json'] },
+  },
+  typescript: { strict: true, tsConfig: { include: ['../core/**/*'], compilerOptions: { noUncheckedIndexedAccess: true } } },
+  eslint: { config: { stylistic: false } },
+})

@@ -1,0 +1,4 @@
+import { deliverySheet } from '../../../../../services/deliveries'
+import { projectRoute } from '../../../../../http/route'
+
+export default projectRoute('GET /api/projects/:project/deliveries/:delivery', {}, async ({ db, actor, params }) => deliverySheet(db, actor, params.delivery!))

@@ -1,0 +1,7 @@
+import * as yup from 'yup'
+import { find } from '../../../services/find'
+import { projectRoute } from '../../../http/route'
+
+const query = yup.object({ text: yup.string().trim().min(1).max(80).required() })
+
+export default projectRoute('GET /api/projects/:project/find', { query }, async ({ db, actor, query }) => find(db, actor, query.text))

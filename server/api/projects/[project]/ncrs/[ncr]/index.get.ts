@@ -1,0 +1,4 @@
+import { ncrSheet } from '../../../../../services/ncrs'
+import { projectRoute } from '../../../../../http/route'
+
+export default projectRoute('GET /api/projects/:project/ncrs/:ncr', {}, async ({ db, actor, params }) => ncrSheet(db, actor, params.ncr!))

@@ -1,0 +1,4 @@
+import { ncrsOf } from '../../../../db/site'
+import { projectRoute } from '../../../../http/route'
+
+export default projectRoute('GET /api/projects/:project/ncrs', {}, async ({ db, project, actor }) => ncrsOf(db, project.id, { crew: actor.crew }))

@@ -1,0 +1,10 @@
+import * as yup from 'yup'
+import { confirmRow } from '../../../../../services/packs'
+import { projectRoute } from '../../../../../http/route'
+
+const body = yup.object({ row: yup.string().max(40).required() })
+
+export default projectRoute('POST /api/projects/:project/packs/:pack/confirm', { body }, async ({ db, actor, params, body }) => {
+  await confirmRow(db, actor, params.pack!, body.row)
+  return { ok: true }
+})

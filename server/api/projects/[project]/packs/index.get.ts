@@ -1,0 +1,4 @@
+import { packsOf } from '../../../../db/site'
+import { projectRoute } from '../../../../http/route'
+
+export default projectRoute('GET /api/projects/:project/packs', {}, async ({ db, project }) => packsOf(db, project.id))

@@ -1,0 +1,131 @@
+import { defineEventHandler, getHeader, getQuery, getRequestHost, getRouterParams, readRawBody, type EventHandler, type H3Event } from 'h3'
+import type { Knex } from 'knex'
+import type { AnyObjectSchema, InferType } from 'yup'
+import type { Role } from '#core/record/entry'
+import { Problem } from '#core/problem'
+import { database } from '../db/connection'
+import { findPerson, findProject, membershipsOf, type Membership, type Project } from '../db/projects'
+import type { Actor } from '../services/record'
+import { access, type RouteKey, type Who } from './access'
+import { refusal } from './refuse'
+import { currentPerson } from './session'
+
+export interface RouteContext<B, Q> {
+  event: H3Event
+  db: Knex
+  params: Record<string, string>
+  body: B
+  query: Q
+}
+export interface ProjectContext<B, Q> extends RouteContext<B, Q> {
+  project: Project
+  actor: Actor
+}
+
+interface Input<B extends AnyObjectSchema, Q extends AnyObjectSchema> {
+  body?: B
+  query?: Q
+  /** bytes; bodies over it are refused */
+  limit?: number
+}
+
+const NAME = /^[a-z0-9][a-z0-9-]{0,59}$/i
+const LIMIT = 512 * 1024
+
+/** Same-site cookies keep foreign pages out; the origin is checked as well. */
+function checkOrigin(event: H3Event) {
+  if (event.method === 'GET' || event.method === 'HEAD') return
+  const origin = getHeader(event, 'origin')
+  const site = getHeader(event, 'sec-fetch-site')
+  const foreign = (origin !== undefined && origin !== 'null' && new URL(origin).host !== getRequestHost(event)) || origin === 'null' || (site !== undefined && site !== 'same-origin' && site !== 'none')
+  if (foreign) throw new Problem('cross-site', 'This request came from another site.')
+}
+
+export async function readText(event: H3Event, limit: number): Promise<string> {
+  const announced = Number(getHeader(event, 'content-length') ?? (getHeader(event, 'transfer-encoding') ? Infinity : 0))
+  if (announced > limit) throw new Problem('too-large', `At most ${Math.round(limit / 1024)} kB can be sent here.`)
+  return (await readRawBody(event, 'utf8')) ?? ''
+}
+
+async function readBody(event: H3Event, schema: AnyObjectSchema | undefined, limit: number): Promise<unknown> {
+  if (event.method === 'GET') return undefined
+  const text = await readText(event, limit)
+  if (!schema) return undefined
+  let raw: unknown
+  try {
+    raw = text === '' ? {} : JSON.parse(text)
+  } catch {
+    throw new Problem('bad-json', 'The request is not JSON.', 'body')
+  }
+  return schema.noUnknown(true, ({ unknown }) => `Unknown: ${unknown}`).validate(raw, { strict: true })
+}
+
+interface Known {
+  project: Project
+  memberships: Membership[]
+  name: string
+  at: number
+}
+/** Memberships are read again after this many ms; a change of role takes effect by then. */
+const FRESH = 2000
+const known = new Map<string, Known>()
+
+async function member(db: Knex, projectKey: string, person: string): Promise<Known> {
+  const key = `${projectKey} ${person}`
+  const cached = known.get(key)
+  if (cached && Date.now() - cached.at < FRESH) return cached
+  const [project, who] = await Promise.all([findProject(db, projectKey), findPerson(db, { id: person })])
+  const memberships = project && who?.active ? await membershipsOf(db, project.id, person) : []
+  // Whoever is not on a project learns nothing of it, not even that it exists.
+  if (!project || memberships.length === 0) throw new Problem('not-found', 'There is no such project.', 'project')
+  const fresh = { project, memberships, name: who!.name, at: Date.now() }
+  if (known.size > 5000) known.clear()
+  known.set(key, fresh)
+  return fresh
+}
+
+function actorOf({ project, memberships, name }: Known, person: string, who: readonly Role[]): Actor {
+  const roles = memberships.map((m) => m.role)
+  if (!roles.some((r) => who.includes(r))) throw new Problem('forbidden', `Only ${who.join(' or ')} may do this.`)
+  // A crew lead is bound to the crew unless another role on the project sees more.
+  const bound = memberships.every((m) => m.role === 'crew-lead') ? (memberships[0]?.crew ?? null) : null
+  return { person, name, project: project.id, roles, crew: bound }
+}
+
+async function prepare(event: H3Event, input: Input<AnyObjectSchema, AnyObjectSchema>): Promise<RouteContext<never, never>> {
+  const params = getRouterParams(event)
+  for (const [key, value] of Object.entries(params)) if (!NAME.test(value)) throw new Problem('not-found', 'There is nothing at this address.', key)
+  const query = input.query ? await input.query.noUnknown(true).validate(getQuery(event), { strict: false }) : undefined
+  const body = await readBody(event, input.body, input.limit ?? LIMIT)
+  return { event, db: database(), params, query: query as never, body: body as never }
+}
+
+/** A route outside any project. */
+export function openRoute<B extends AnyObjectSchema, Q extends AnyObjectSchema, T>(key: RouteKey, input: Input<B, Q>, handler: (context: RouteContext<InferType<B>, InferType<Q>> & { person: string | null }) => Promise<T>): EventHandler {
+  return defineEventHandler(async (event) => {
+    try {
+      checkOrigin(event)
+      const person = (await currentPerson(event))?.id ?? null
+      if ((access[key] as Who) !== 'anyone' && !person) throw new Problem('signed-out', 'Sign in first.')
+      return await handler({ ...(await prepare(event, input)), person })
+    } catch (error) {
+      throw refusal(error)
+    }
+  })
+}
+
+/** A route of one project: signed in, on the project, in a role that may. */
+export function projectRoute<B extends AnyObjectSchema, Q extends AnyObjectSchema, T>(key: RouteKey, input: Input<B, Q>, handler: (context: ProjectContext<InferType<B>, InferType<Q>>) => Promise<T>): EventHandler {
+  return defineEventHandler(async (event) => {
+    try {
+      checkOrigin(event)
+      const person = (await currentPerson(event))?.id
+      if (!person) throw new Problem('signed-out', 'Sign in first.')
+      const found = await member(database(), getRouterParams(event).project ?? '', person)
+      const actor = actorOf(found, person, access[key] as readonly Role[])
+      return await handler({ ...(await prepare(event, input)), project: found.project, actor })
+    } catch (error) {
+      throw refusal(error)
+    }
+  })
+}
