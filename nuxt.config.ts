@@ -27,11 +27,6 @@ export default defineNuxtConfig({
     worker: { format: 'es' },
     build: { chunkSizeWarningLimit: 900 },
   },
-  nitro: {
-    alias: { '#core': core },
-    typescript: { tsConfig: { include: ['../core/**/*'] } },
-    externals: { traceInclude: ['node_modules/pdfmake/package.json'] },
-  },
   typescript: { strict: true, tsConfig: { include: ['../core/**/*'], compilerOptions: { noUncheckedIndexedAccess: true } } },
   eslint: { config: { stylistic: false } },
 })

@@ -17,7 +17,7 @@ const keys = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '−', '0', '.']
   display: grid;
   grid-template-columns: repeat(3, 1fr);
   gap: 6px;
-  width: 228px;
+  width: 204px;
   flex: none;
 }
 button {

@@ -10,17 +10,16 @@ const state = (r: ReconciledLine['result']) => (r === 'right' ? 'accepted' : r =
 <template>
   <div class="sheet">
     <table class="figures">
-      <thead><tr><th>Result</th><th>Item</th><th>Class</th><th>Lots</th><th class="number">Ordered</th><th class="number">Before</th><th class="number">Delivered</th><th /></tr></thead>
+      <thead><tr><th>Result</th><th>Item</th><th>Class</th><th>Lots</th><th class="number">Ordered</th><th class="number">Before</th><th class="number">Now</th></tr></thead>
       <tbody>
         <tr v-for="l in lines" :key="l.item + l.pressureClass + l.result">
           <td><span class="row"><StateGlyph :state="state(l.result)" :size="26" /><strong>{{ lineResultWords[l.result] }}</strong></span></td>
-          <td>{{ l.title }}</td>
-          <td>{{ l.pressureClass }}</td>
+          <td>{{ l.title }}<br><span class="muted small">{{ l.sentence }}</span></td>
+          <td class="nowrap">{{ l.pressureClass }}</td>
           <td>{{ l.lots.slice(0, 4).join(', ') }}{{ l.lots.length > 4 ? ' …' : '' }}</td>
           <td class="number">{{ l.ordered }}</td>
           <td class="number">{{ l.before }}</td>
           <td class="number">{{ l.delivered }}</td>
-          <td>{{ l.sentence }}</td>
         </tr>
       </tbody>
     </table>
@@ -28,6 +27,9 @@ const state = (r: ReconciledLine['result']) => (r === 'right' ? 'accepted' : r =
 </template>
 
 <style scoped>
+.nowrap {
+  white-space: nowrap;
+}
 .row {
   gap: 8px;
   white-space: nowrap;

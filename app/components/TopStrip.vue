@@ -59,7 +59,7 @@ async function leave() {
   width: 168px;
   flex: none;
 }
-.line-choice :deep(.el-select__wrapper) {
+.line-choice.line-choice :deep(.el-select__wrapper.el-select__wrapper) {
   min-height: 44px;
   box-shadow: none;
   background: transparent;

@@ -52,11 +52,11 @@ const base = computed(() => axis + radius.value + shell.value)
     <!-- marks below, each from its pipe end -->
     <g v-if="stab" class="dimension" :class="{ strong: highlight === 'stab' }">
       <path :d="`M${ends.left} ${axis}V${base + 30}M${ends.left - px(stab)} ${base + 4}V${base + 30}M${ends.left - px(stab)} ${base + 26}H${ends.left}`" />
-      <text :x="ends.left - px(stab) / 2" :y="base + 20" text-anchor="middle">stab {{ mm(stab) }}</text>
+      <text :x="ends.left - px(stab) - 8" :y="base + 32" text-anchor="end">stab {{ mm(stab) }}</text>
     </g>
     <g v-if="scrape" class="dimension" :class="{ strong: highlight === 'scrape' }">
       <path :d="`M${ends.right} ${axis}V${base + 64}M${ends.right + px(scrape)} ${axis + radius}V${base + 64}M${ends.right} ${base + 60}H${ends.right + px(scrape)}`" />
-      <text :x="ends.right + px(scrape) / 2" :y="base + 54" text-anchor="middle">scrape {{ mm(scrape) }}</text>
+      <text :x="ends.right + px(scrape) + 8" :y="base + 66" text-anchor="start">scrape {{ mm(scrape) }}</text>
     </g>
     <text x="6" :y="axis - radius + 20" class="name">⌀ {{ mm(od) }}</text>
     <text :x="W - 4" :y="H - 4" text-anchor="end" class="name">mm, to scale</text>

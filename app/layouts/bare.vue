@@ -1,3 +1,9 @@
 <template>
-  <slot />
+  <div class="bare"><slot /></div>
 </template>
+
+<style scoped>
+.bare {
+  height: 100%;
+}
+</style>

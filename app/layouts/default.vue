@@ -109,13 +109,12 @@ if (session.person && session.projectKey && !session.may('administrator')) {
   color: var(--muted);
   text-decoration: none;
   font-size: var(--s14);
-  border-left: 4px solid transparent;
-  padding-right: 4px;
+  letter-spacing: -0.02em;
 }
 .view.here {
   color: var(--line);
-  border-left-color: var(--line);
-  font-weight: 650;
+  box-shadow: inset 4px 0 0 var(--line);
+  font-weight: 600;
 }
 .work {
   grid-area: work;

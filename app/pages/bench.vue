@@ -16,14 +16,14 @@ const calculator = computed(() => {
     return findCalculator('ovality')
   }
 })
-const texts = reactive<Record<string, string>>({})
-watch(calculator, () => Object.keys(texts).forEach((k) => delete texts[k]))
+const texts = ref<Record<string, string>>({})
+watch(calculator, () => (texts.value = {}))
 const unit = (d: InputDescription): string => (d.kind === 'list' ? unit(d.of!) : d.unit ?? (d.dimension ? dimensions[d.dimension].unit : ''))
 const withUnit = (text: string, d: InputDescription) => (/^[+−-]?[\d.,\s/]+$/.test(text.trim()) && unit(d) ? `${text.trim()} ${unit(d)}` : text)
 function gather(): Record<string, unknown> {
   const out: Record<string, unknown> = {}
   for (const [name, input] of Object.entries(calculator.value.inputs)) {
-    const text = texts[name]?.trim()
+    const text = texts.value[name]?.trim()
     if (!text) continue
     const d = input.describe
     if (d.kind === 'list' && d.of?.kind === 'record') {
@@ -35,7 +35,7 @@ function gather(): Record<string, unknown> {
   return out
 }
 const result = computed<{ answer?: Answer; problem?: Problem }>(() => {
-  if (Object.values(texts).every((t) => !t?.trim())) return {}
+  if (Object.values(texts.value).every((t) => !t?.trim())) return {}
   try {
     return { answer: answer(calculator.value, gather()) }
   } catch (error) {

@@ -29,10 +29,6 @@ function clamp([from, to]: [number, number]): [number, number] {
   return [start, start + span]
 }
 const zoom = (factor: number, at = (view.value[0] + view.value[1]) / 2) => (view.value = clamp([at - (at - view.value[0]) * factor, at + (view.value[1] - at) * factor]))
-const pan = (share: number) => {
-  const by = (view.value[1] - view.value[0]) * share
-  view.value = clamp([view.value[0] + by, view.value[1] + by])
-}
 const left = 96
 const x = (station: number) => left + ((station - view.value[0]) / (view.value[1] - view.value[0])) * (width.value - left - 16)
 const joints = computed(() => (store.strip?.joints ?? []).filter((j) => (!crew.value || j.crew === crew.value) && (!only.value || j.state === only.value)))

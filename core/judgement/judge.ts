@@ -74,11 +74,6 @@ class Judge {
     return !step.when || step.when.evaluate(this.slots) === true
   }
 
-  /** The hold point that an entry at this step went past, if none had released it by then. */
-  private heldAt(step: CompiledStep, entry: Entry): { title: string } | null {
-    return this.releases.find((hold) => hold.index < step.index && !hold.at.some((at) => at <= entry.recordedAt)) ?? null
-  }
-
   private blank(step: CompiledStep): StepJudgement {
     const number = (f: { evaluate: (s: Slots) => unknown } | null) => {
       const v = f ? f.evaluate(this.slots) : null
@@ -113,7 +108,7 @@ class Judge {
     const verdict = this.answersVerdict(step, out, answers)
     Object.assign(out, verdict)
     if (ncr?.open) return { ...out, state: 'rejected', sentence: `${ncr.number} is open.${verdict.state === 'accepted' ? ' The new reading conforms; the rework waits to be verified.' : ''}` }
-    const passed = this.passedHold(step, answers, out)
+    const passed = this.passedHold(step, ncr, out)
     if (passed) return passed
     if (out.state === 'rejected') this.draft(step, out)
     this.applyDecision(all, out)
@@ -161,13 +156,18 @@ class Judge {
     return { state: 'not-started', sentence: 'The time has come.', findings: [] }
   }
 
-  private passedHold(step: CompiledStep, answers: Entry[], out: StepJudgement): StepJudgement | null {
-    const entry = answers.find((e) => this.heldAt(step, e))
-    if (!entry) return null
-    const hold = this.heldAt(step, entry)!
-    const sentence = `Done past the hold point "${hold.title}", which was not released.`
-    this.drafts.push({ step: step.step.key, kind: 'past-hold', criterion: `Hold point "${hold.title}" is released before this step.`, reading: `${step.step.title} recorded without release.`, entry: entry.id })
-    return { ...out, state: 'rejected', sentence, entry: entry.id, computed: null }
+  /** Work recorded past a hold point that nobody had released is a nonconformance of that hold point. */
+  private passedHold(step: CompiledStep, ncr: NcrState | null, out: StepJudgement): StepJudgement | null {
+    const hold = this.releases.find((h) => h.index === step.index)
+    if (!hold) return null
+    const later = this.compiled.steps.slice(step.index + 1)
+    for (const next of later) {
+      const entry = (this.byStep.get(next.step.key) ?? []).find((e) => answering.has(e.kind) && (!ncr || e.recordedAt > ncr.raisedAt) && !hold.at.some((at) => at <= e.recordedAt))
+      if (!entry) continue
+      this.drafts.push({ step: step.step.key, kind: 'past-hold', criterion: `Released before any later step.`, reading: `"${next.step.title}" was recorded without release.`, entry: entry.id })
+      return { ...out, state: 'rejected', sentence: `"${next.step.title}" was done past this hold point, which was not released.`, entry: entry.id, computed: null }
+    }
+    return null
   }
 
   private draft(step: CompiledStep, out: StepJudgement) {

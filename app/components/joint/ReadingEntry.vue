@@ -89,7 +89,7 @@ defineExpose({ clear: () => (typed.value = typed.value.map(() => '')) })
 }
 .slots {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(122px, 1fr));
   gap: 10px;
 }
 .slot {
@@ -101,7 +101,7 @@ defineExpose({ clear: () => (typed.value = typed.value.map(() => '')) })
   border: 1px solid var(--muted);
   border-radius: var(--corner);
   background: var(--card);
-  padding: 0 10px;
+  padding: 0 8px;
 }
 .slot.active .field {
   outline: 3px solid var(--line);

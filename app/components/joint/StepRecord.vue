@@ -23,7 +23,7 @@ const text = (e: Entry): string => {
       <span class="muted small time">{{ times.moment(e.recordedAt) }}</span>
       <span class="grow">
         <span class="entry"><strong>{{ entryWords[e.kind] ?? e.kind }}</strong> <a v-if="e.kind === 'photo'" :href="`/api/projects/${project}/files/${String(e.payload.file)}`" target="_blank">picture</a><template v-else>{{ text(e) }}</template></span>
-        <span class="muted small"> {{ people[e.person] ?? '' }}</span>
+        &#32;<span class="muted small">{{ people[e.person] ?? '' }}</span>
         <span v-if="corrections.has(e.id)" class="why small">struck by {{ people[corrections.get(e.id)!.person] }}: {{ corrections.get(e.id)!.payload.reason }}</span>
       </span>
     </li>

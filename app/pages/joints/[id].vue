@@ -22,6 +22,7 @@ const mayOpen = computed(() => session.may('inspector', 'crew-lead'))
 </script>
 
 <template>
+  <div class="whole">
   <Notice v-if="joint.problem.value && !joint.sheet.value" :problem="joint.problem.value" @again="joint.load" />
   <Notice v-else-if="!joint.sheet.value" loading />
   <template v-else-if="!joint.sheet.value.procedure">
@@ -29,4 +30,11 @@ const mayOpen = computed(() => session.may('inspector', 'crew-lead'))
     <Notice v-else :empty="`Joint ${joint.sheet.value.joint.number} is not open yet`" hint="The crew lead or an inspector opens it with accepted pipe and coupler." />
   </template>
   <JointWork v-else :id="id" :joint="joint" :wanted="(route.query.step as string | undefined) ?? null" />
+  </div>
 </template>
+
+<style scoped>
+.whole {
+  height: 100%;
+}
+</style>

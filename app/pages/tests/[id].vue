@@ -161,6 +161,9 @@ const fileInput = ref<HTMLInputElement | null>(null)
   flex-direction: column;
   gap: 12px;
 }
+.left > * {
+  flex: none;
+}
 .page-head {
   margin: 0;
 }
@@ -175,7 +178,7 @@ const fileInput = ref<HTMLInputElement | null>(null)
 }
 .facts {
   display: grid;
-  grid-template-columns: repeat(4, 1fr);
+  grid-template-columns: 1fr 1.2fr 1.2fr 0.8fr;
   gap: 12px;
   margin: 0;
 }

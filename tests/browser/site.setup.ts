@@ -1,0 +1,8 @@
+import { startSite } from '../site'
+
+/** One site for all browser tests of a run; Playwright calls what is returned at the end. */
+export default function setup() {
+  const site = startSite(4300)
+  process.env.VET_LINE_TEST_ADDRESS = site.address
+  return () => site.stop()
+}
