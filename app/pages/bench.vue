@@ -66,12 +66,12 @@ const copy = () => navigator.clipboard?.writeText(JSON.stringify(result.value.an
       <h1>{{ calculator.title }}</h1>
       <ul v-if="calculator.cautions.length" class="cautions"><li v-for="c in calculator.cautions" :key="c">{{ c }}</li></ul>
       <form class="inputs" @submit.prevent>
-        <label v-for="(input, name) in calculator.inputs" :key="`${calculator.key} ${name}`" :class="{ wrong: result.problem?.field === name }">
+        <div v-for="(input, name) in calculator.inputs" :key="`${calculator.key} ${name}`" class="field" :class="{ wrong: result.problem?.field === name }">
           <span>{{ words(String(name)) }} <span class="muted">{{ hint(input.describe) }}</span></span>
           <ElSelect v-if="input.describe.choices" v-model="texts[name]" clearable :aria-label="words(String(name))"><ElOption v-for="c in input.describe.choices" :key="c" :value="c" :label="c" /></ElSelect>
           <ElSelect v-else-if="input.describe.kind === 'flag'" v-model="texts[name]" clearable :aria-label="words(String(name))"><ElOption value="true" label="yes" /><ElOption value="false" label="no" /></ElSelect>
           <ElInput v-else v-model="texts[name]" size="large" maxlength="400" :aria-label="words(String(name))"><template v-if="unit(input.describe)" #append>{{ unit(input.describe) }}</template></ElInput>
-        </label>
+        </div>
       </form>
       <p v-if="result.problem" class="fault" role="alert">{{ result.problem.message }}</p>
       <template v-if="result.answer">
@@ -134,7 +134,7 @@ const copy = () => navigator.clipboard?.writeText(JSON.stringify(result.value.an
   gap: 14px 20px;
   width: 100%;
 }
-label > span:first-child {
+.field > span:first-child {
   font-size: var(--s14);
 }
 .wrong {

@@ -46,6 +46,7 @@ class Refusal extends Error {
   }
 }
 
+const FUNCTIONS = new Set(['min', 'max', 'abs', 'sqrt', 'floor', 'ceil', 'round', 'sin', 'cos', 'tan', 'atan'])
 const MAX_LENGTH = 400
 const MAX_NODES = 200
 
@@ -229,6 +230,7 @@ class Reader {
     const args = node.args!
     if (name === 'table') return this.table(args, node)
     if (name === 'calculator') return this.calculator(args, node)
+    if (!FUNCTIONS.has(name)) throw new Refusal(`"${name}" may not be called from a procedure.`, name)
     const parts = args.map((arg) => this.numeric(this.read(arg), arg, `${name}()`))
     const sameAll = () => {
       if (parts.length === 0) throw new Refusal(`${name}() needs values.`, node.toString())
@@ -254,8 +256,7 @@ class Reader {
       case 'sin': return single((x) => Math.sin(x * radians), angle, () => NONE)
       case 'cos': return single((x) => Math.cos(x * radians), angle, () => NONE)
       case 'tan': return single((x) => Math.tan(x * radians), angle, () => NONE)
-      case 'atan': return single((x) => Math.atan(x) / radians, NONE, () => angle)
-      default: throw new Refusal(`"${name}" may not be called from a procedure.`, name)
+      default: return single((x) => Math.atan(x) / radians, NONE, () => angle)
     }
   }
 

@@ -1,5 +1,6 @@
 import * as yup from 'yup'
 import { Problem } from '../problem'
+import { uuid } from './uuid'
 
 /** What an entry says. Entries are ink: they are appended, and struck only by a correction that says why. */
 export const entryKinds = [
@@ -25,7 +26,6 @@ export interface Entry {
   recordedAt: number
 }
 
-const uuid = yup.string().strict().matches(/^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/, '${path} must be a UUID of version 7')
 const words = (max = 2000) => yup.string().strict().trim().min(1).max(max)
 const finite = yup.number().strict().test('finite', '${path} must be a finite number', (v) => v === undefined || Number.isFinite(v))
 const shape = <S extends yup.ObjectShape>(s: S) => yup.object(s).noUnknown(true, ({ unknown }) => `The payload has unknown keys: ${unknown}`).required()
@@ -39,13 +39,13 @@ const payloads: Partial<Record<EntryKind, yup.ObjectSchema<Record<string, unknow
   clock: shape({ answer: yup.string().oneOf(['yes', 'no']).required() }),
   lot: shape({ lot: words(80).required(), expires: yup.string() }),
   remark: shape({ text: words().required() }),
-  photo: shape({ file: uuid.required(), name: words(200) }),
+  photo: shape({ file: uuid().required(), name: words(200) }),
   request: shape({ note: words(400) }),
   release: shape({ note: words(400) }),
   refusal: shape({ reason: words().required() }),
   waiver: shape({ reason: words().required() }),
   decision: shape({ verdict: yup.string().oneOf(['accept', 'reject']).required(), reason: words().required() }),
-  correction: shape({ strikes: uuid.required(), reason: words().required() }),
+  correction: shape({ strikes: uuid().required(), reason: words().required() }),
 }
 
 /** Entry kinds that may be sent for a step of a joint; the others are made by the use cases that own them. */
@@ -53,7 +53,7 @@ export const jointEntryKinds = Object.keys(payloads) as EntryKind[]
 
 export const newEntrySchema = yup
   .object({
-    id: uuid.required(),
+    id: uuid().required(),
     kind: yup.string().oneOf(jointEntryKinds).required(),
     step: yup.string().strict().max(60).nullable().default(null),
     payload: yup.object().required(),

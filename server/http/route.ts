@@ -57,7 +57,10 @@ async function readBody(event: H3Event, schema: AnyObjectSchema | undefined, lim
   } catch {
     throw new Problem('bad-json', 'The request is not JSON.', 'body')
   }
-  return schema.noUnknown(true, ({ unknown }) => `Unknown: ${unknown}`).validate(raw, { strict: true })
+  const known = schema.noUnknown(true, ({ unknown }) => `Unknown: ${unknown}`)
+  // Nothing is coerced; only what was left out gets its default.
+  await known.validate(raw, { strict: true })
+  return known.cast(raw)
 }
 
 interface Known {

@@ -2,19 +2,19 @@ import type { Knex } from 'knex'
 import * as yup from 'yup'
 import { judgeReach, materials } from '#core/embedment/reach'
 import { Problem } from '#core/problem'
+import { uuid } from '#core/record/uuid'
 import { inTransaction } from '../db/connection'
 import { entriesOf, forCore } from '../db/entries'
 import { peopleOf } from '../db/projects'
 import { findReach, saveReach, type Reach } from '../db/site'
 import { actingRole, appendEntries, type Actor, type NewEntry } from './record'
 
-const uuid = yup.string().strict().uuid()
 const side = yup.string().oneOf(['left', 'right', 'both']).required()
 const positive = yup.number().strict().moreThan(0).required()
 const payloads = {
-  lift: yup.object({ side, thickness: positive.max(2), passes: yup.number().strict().integer().min(0).max(50).required(), material: yup.string().oneOf(materials.map((m) => m.key)).required(), haunched: yup.boolean().required(), replaces: uuid }).noUnknown(true).strict(true),
+  lift: yup.object({ side, thickness: positive.max(2), passes: yup.number().strict().integer().min(0).max(50).required(), material: yup.string().oneOf(materials.map((m) => m.key)).required(), haunched: yup.boolean().required(), replaces: uuid() }).noUnknown(true).strict(true),
   density: yup.object({ side, wetDensity: positive.min(500).max(4000), moisture: yup.number().strict().min(0).max(1).required(), maximum: positive.min(500).max(4000), station: yup.number().strict() }).noUnknown(true).strict(true),
-  correction: yup.object({ strikes: uuid.required(), reason: yup.string().trim().min(1).max(2000).required() }).noUnknown(true).strict(true),
+  correction: yup.object({ strikes: uuid().required(), reason: yup.string().trim().min(1).max(2000).required() }).noUnknown(true).strict(true),
   remark: yup.object({ text: yup.string().trim().min(1).max(2000).required() }).noUnknown(true).strict(true),
 }
 

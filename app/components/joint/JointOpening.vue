@@ -46,13 +46,13 @@ const title = (i: Item) => `${i.serial} · ${words[i.item] ?? i.item} · lot ${i
     </div>
     <p class="muted">Choose what is joined. Only items accepted on delivery, and not built in yet, are offered. The joint keeps the procedure revision issued now.</p>
     <form @submit.prevent="open">
-      <label v-for="p in places" :key="p.key">
+      <div v-for="p in places" :key="p.key" class="field">
         <span>{{ p.title }}</span>
         <ElSelect v-model="chosen[p.key]" filterable remote :remote-method="(text: string) => search(p.key, text)" remote-show-suffix :aria-label="p.title" placeholder="Type a serial, or choose">
           <ElOption v-for="i in offered[p.key]" :key="i.id" :value="i.id" :label="title(i)" />
         </ElSelect>
         <span v-if="fault?.field === p.key" class="fault" role="alert">{{ fault.message }}</span>
-      </label>
+      </div>
       <p v-if="fault && !places.some((p) => p.key === fault!.field)" class="fault" role="alert">{{ fault.message }}</p>
       <ElButton type="primary" size="large" native-type="submit" :disabled="!complete" :loading="busy">Open the joint</ElButton>
     </form>
@@ -70,11 +70,11 @@ form {
   margin-top: 20px;
   align-items: flex-start;
 }
-label {
+.field {
   display: block;
   width: 100%;
 }
-label > span:first-child {
+.field > span:first-child {
   font-size: var(--s14);
   color: var(--muted);
 }

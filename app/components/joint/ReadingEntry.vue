@@ -69,12 +69,12 @@ defineExpose({ clear: () => (typed.value = typed.value.map(() => '')) })
         </label>
       </div>
       <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
-      <label v-if="fitting.length > 0" class="tool">
+      <div v-if="fitting.length > 0" class="tool">
         <span class="muted small">Measured with</span>
         <ElSelect v-model="instrument" clearable :placeholder="`Other ${check.instrument ?? 'tool'}`" aria-label="Measured with">
           <ElOption v-for="i in fitting" :key="i.id" :value="i.id" :label="due(i) ? `${i.name} – calibration expired` : i.name" />
         </ElSelect>
-      </label>
+      </div>
       <slot />
     </div>
     <NumberPad @key="press" />

@@ -61,7 +61,7 @@ async function bring() {
     <Notice v-if="problem" :problem="problem" @again="load" />
     <div v-else class="two">
       <section>
-        <label>Order<ElSelect v-model="order" aria-label="Order"><ElOption v-for="o in orders ?? []" :key="o.id" :value="o.id" :label="`${o.number} · ${o.supplier} · ${outstanding(o)} outstanding`" /></ElSelect></label>
+        <div class="field">Order<ElSelect v-model="order" aria-label="Order"><ElOption v-for="o in orders ?? []" :key="o.id" :value="o.id" :label="`${o.number} · ${o.supplier} · ${outstanding(o)} outstanding`" /></ElSelect></div>
         <label>Note as CSV<span class="drop"><input type="file" accept=".csv,text/csv,text/plain" aria-label="Note as CSV" @change="choose"><span>{{ file?.name ?? 'Choose the file' }}</span></span></label>
         <label v-if="preview && !preview.noteNumber">Number of the note<ElInput v-model="number" maxlength="60" /></label>
         <p class="muted small">Columns: note, item, class, lot, quantity; serial and length where there are any. Nothing is written before you press Import.</p>
@@ -103,6 +103,7 @@ section {
   gap: 16px;
   min-width: 0;
 }
+.field,
 label {
   font-size: var(--s14);
   color: var(--muted);

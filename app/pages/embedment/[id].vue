@@ -84,7 +84,7 @@ const sideWords: Record<Side, string> = { left: 'Left', right: 'Right', both: 'B
           <div class="three">
             <label>Loose thickness, mm<ElInput v-model="lift.thickness" inputmode="decimal" /></label>
             <label>Passes<ElInputNumber v-model="lift.passes" :min="0" :max="50" controls-position="right" /></label>
-            <label>Material<ElSelect v-model="lift.material" aria-label="Material"><ElOption v-for="m in materials" :key="m.key" :value="m.key" :label="m.title" /></ElSelect></label>
+            <div class="field">Material<ElSelect v-model="lift.material" aria-label="Material"><ElOption v-for="m in materials" :key="m.key" :value="m.key" :label="m.title" /></ElSelect></div>
           </div>
           <ElCheckbox v-model="lift.haunched" size="large">Tamped under the haunch</ElCheckbox>
           <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
@@ -174,6 +174,7 @@ const sideWords: Record<Side, string> = { left: 'Left', right: 'Right', both: 'B
   grid-template-columns: repeat(3, 1fr);
   gap: 12px;
 }
+.field,
 label {
   font-size: var(--s14);
   color: var(--muted);

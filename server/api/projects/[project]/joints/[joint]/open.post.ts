@@ -1,9 +1,9 @@
 import * as yup from 'yup'
+import { uuid } from '#core/record/uuid'
 import { openJointWith } from '../../../../../services/joints'
 import { projectRoute } from '../../../../../http/route'
 
-const uuid = () => yup.string().uuid().required()
-const body = yup.object({ upstream: uuid(), downstream: uuid(), fitting: uuid() })
+const body = yup.object({ upstream: uuid().required(), downstream: uuid().required(), fitting: uuid().required() })
 
 export default projectRoute('POST /api/projects/:project/joints/:joint/open', { body }, async ({ db, project, actor, params, body }) => {
   await openJointWith(db, project, actor, params.joint!, body)

@@ -1,10 +1,11 @@
 import * as yup from 'yup'
+import { uuid } from '#core/record/uuid'
 import { confirmSecret } from '../../../../../http/session'
 import { recordAtJoint } from '../../../../../services/joints'
 import { projectRoute } from '../../../../../http/route'
 
 const body = yup.object({
-  id: yup.string().uuid().required(), step: yup.string().max(60).required(), kind: yup.string().oneOf(['release', 'refusal', 'waiver', 'decision'] as const).required(),
+  id: uuid().required(), step: yup.string().max(60).required(), kind: yup.string().oneOf(['release', 'refusal', 'waiver', 'decision'] as const).required(),
   verdict: yup.string().oneOf(['accept', 'reject'] as const), reason: yup.string().trim().max(2000).default(''), secret: yup.string().min(1).max(200).required(),
 })
 

@@ -1,9 +1,10 @@
 import * as yup from 'yup'
+import { uuid } from '#core/record/uuid'
 import type { EntryKind } from '#core/record/entry'
 import { recordAtReach } from '../../../../../services/reaches'
 import { projectRoute } from '../../../../../http/route'
 
-const entry = yup.object({ id: yup.string().uuid().required(), kind: yup.string().oneOf(['lift', 'density', 'correction', 'remark'] as const).required(), payload: yup.object().required(), recordedAt: yup.string().datetime().required() })
+const entry = yup.object({ id: uuid().required(), kind: yup.string().oneOf(['lift', 'density', 'correction', 'remark'] as const).required(), payload: yup.object().required(), recordedAt: yup.string().datetime().required() })
 const body = yup.object({ entries: yup.array().of(entry).min(1).max(100).required() })
 
 export default projectRoute('POST /api/projects/:project/reaches/:reach/entries', { body }, async ({ db, actor, params, body }) => {

@@ -1,0 +1,78 @@
+import { expect, type Browser, type Locator, type Page } from '@playwright/test'
+import { demoPassword, demoPin } from '../../demo/people'
+
+export const address = () => process.env.VET_LINE_TEST_ADDRESS!
+
+/** A person with a browser of their own, signed in through the form. */
+export async function person(browser: Browser, name: string, before?: (page: Page) => Promise<void>): Promise<Page> {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true })
+  const page = await context.newPage()
+  await before?.(page)
+  await page.goto(`${address()}/sign-in`)
+  await page.getByLabel('Sign-in name').fill(name)
+  await page.getByLabel('Password').fill(demoPassword)
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await expect(page.getByRole('navigation', { name: 'Views' })).toBeVisible()
+  return page
+}
+
+export async function view(page: Page, name: string) {
+  await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name }).click()
+}
+
+/** Goes to a joint with the go-to dialog. */
+export async function toJoint(page: Page, number: string) {
+  await page.getByRole('button', { name: 'Go to' }).click()
+  await page.getByRole('textbox', { name: 'Go to' }).fill(number)
+  await page.getByRole('option', { name: new RegExp(number) }).first().click()
+}
+
+export const step = (page: Page, title: string) => page.getByRole('navigation', { name: 'Steps' }).getByRole('button', { name: `${title}:` })
+export const heading = (page: Page, title: string) => page.getByRole('heading', { level: 1, name: title, exact: true })
+
+/** Answers the shown step with yes and waits until it is accepted. */
+export async function yes(page: Page, title: string) {
+  await step(page, title).click()
+  await expect(heading(page, title)).toBeVisible()
+  await page.getByRole('button', { name: 'Yes', exact: true }).click()
+  await expect(step(page, title)).toHaveAccessibleName(`${title}: Accepted`)
+}
+
+/** Types readings into the slots and records them; the verdict's word is expected. */
+export async function read(page: Page, title: string, readings: string[], verdict = 'Accepted') {
+  await step(page, title).click()
+  await expect(heading(page, title)).toBeVisible()
+  const slots = page.locator('.slots input')
+  await expect(slots).toHaveCount(readings.length)
+  for (const [i, reading] of readings.entries()) await slots.nth(i).fill(reading)
+  await page.getByRole('button', { name: 'Record', exact: true }).click()
+  await expect(step(page, title)).toHaveAccessibleName(`${title}: ${verdict}`)
+}
+
+export async function signOff(page: Page, action: string, reason?: { label: string; text: string }) {
+  const dialog = page.getByRole('dialog')
+  if (reason) await dialog.getByLabel(reason.label).fill(reason.text)
+  await dialog.getByLabel('PIN or password').fill(demoPin)
+  await dialog.getByRole('button', { name: action, exact: true }).click()
+  await expect(dialog).toBeHidden()
+}
+
+/** Opens a select as a finger would, and gives its own list of options. */
+export async function openSelect(page: Page, label: string): Promise<Locator> {
+  const box = page.getByRole('combobox', { name: label, exact: true })
+  await page.locator('.el-select', { has: box }).click()
+  return page.locator(`[id="${await box.getAttribute('aria-controls')}"]`)
+}
+
+/** Chooses in a select by its label and the option's text. */
+export async function choose(page: Page, label: string, option: string | RegExp) {
+  const list = await openSelect(page, label)
+  await list.getByRole('option', { name: option }).click()
+}
+
+/** Types a part of the name into a select and takes the option found. */
+export async function pick(page: Page, label: string, text: string) {
+  const list = await openSelect(page, label)
+  await page.getByRole('combobox', { name: label, exact: true }).fill(text)
+  await list.getByRole('option', { name: new RegExp(`^${text}`) }).click()
+}
