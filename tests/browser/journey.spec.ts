@@ -1,7 +1,8 @@
+import { readFileSync } from 'node:fs'
 import { expect, test } from '@playwright/test'
 import { choose, heading, openSelect, person, pick, read, signOff, step, toJoint, view, yes } from './people'
 
-const PHOTO = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAIAAAACCAIAAAD91JpzAAAAFElEQVR4nGP8z8Dwn4GBgYkBDgAUJgIDsNmLUQAAAABJRU5ErkJggg==', 'base64')
+const PHOTO = Buffer.from(readFileSync('demo/signature.txt', 'utf8').trim().split(',')[1]!, 'base64')
 
 test('from a delivery note to a witnessed test, by four people', async ({ browser }) => {
   test.setTimeout(300_000)

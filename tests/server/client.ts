@@ -1,0 +1,31 @@
+import { demoPassword } from '../../demo/people'
+
+export interface Reply {
+  status: number
+  body: unknown
+  problem: { code: string; message: string; field: string | null } | null
+}
+
+/** A signed-in person talking to the server over HTTP, as a browser would. */
+export class Client {
+  private cookie = ''
+  constructor(readonly address: string) {}
+
+  async signIn(name: string): Promise<this> {
+    const reply = await fetch(`${this.address}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ signIn: name, password: demoPassword }) })
+    if (!reply.ok) throw new Error(`sign-in of ${name}: ${reply.status}`)
+    this.cookie = reply.headers.getSetCookie()[0]!.split(';')[0]!
+    return this
+  }
+
+  async call(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Reply> {
+    const reply = await fetch(`${this.address}/api/${path}`, { method, headers: { cookie: this.cookie, ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers }, body: body === undefined ? undefined : JSON.stringify(body), signal: AbortSignal.timeout(15_000) })
+    const text = reply.headers.get('content-type')?.includes('json') ? await reply.text() : ''
+    const parsed = text ? (JSON.parse(text) as { data?: Reply['problem'] }) : null
+    return { status: reply.status, body: parsed, problem: reply.ok ? null : (parsed?.data ?? null) }
+  }
+  get = (path: string) => this.call('GET', path)
+  post = (path: string, body: unknown) => this.call('POST', path, body)
+}
+
+export const base = 'projects/skerry-head'
