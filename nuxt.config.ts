@@ -27,6 +27,8 @@ export default defineNuxtConfig({
     worker: { format: 'es' },
     build: { chunkSizeWarningLimit: 900 },
   },
+  // Scripts travel compressed; the server picks what the browser takes.
+  ...({ nitro: { compressPublicAssets: { gzip: true, brotli: true } } } as object),
   typescript: { strict: true, tsConfig: { include: ['../core/**/*'], compilerOptions: { noUncheckedIndexedAccess: true } } },
   eslint: { config: { stylistic: false } },
 })

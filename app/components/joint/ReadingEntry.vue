@@ -51,7 +51,12 @@ function advance() {
   } else emit('submit')
 }
 const due = (i: Instrument) => Date.parse(i.calibratedUntil) < props.now
-defineExpose({ clear: () => (typed.value = typed.value.map(() => '')) })
+function clear() {
+  typed.value = typed.value.map(() => '')
+  active.value = 0
+  inputs.value[0]?.focus({ preventScroll: true })
+}
+defineExpose({ clear })
 </script>
 
 <template>

@@ -80,7 +80,7 @@ const fileInput = ref<HTMLInputElement | null>(null)
   <Notice v-else-if="!data" :loading="loading" />
   <div v-else class="pack">
     <div class="body">
-      <section class="left">
+      <section class="left" tabindex="0" aria-label="Section and trace">
         <div class="page-head">
           <h1>{{ pack.number }}</h1>
           <StateGlyph :state="pack.state === 'signed' ? 'accepted' : pack.state === 'failed' ? 'rejected' : pack.state === 'running' ? 'waiting' : pack.state === 'evaluated' ? 'in-work' : 'not-started'" :size="28" /><strong>{{ packStateWords[pack.state] }}</strong>
@@ -101,7 +101,7 @@ const fileInput = ref<HTMLInputElement | null>(null)
         </template>
         <Notice v-else-if="pack.state === 'running'" empty="Waiting for the logger" hint="Samples show here as they come. Or take the log from a CSV file." />
       </section>
-      <section class="right">
+      <section class="right" tabindex="0" aria-label="Verdict and ready list">
         <template v-if="data.evaluation && data.log">
           <div class="verdict" :class="data.evaluation.verdict">
             <StateGlyph :state="glyph[data.evaluation.verdict]!" :size="36" />

@@ -1,0 +1,55 @@
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { uuidv7 } from 'uuidv7'
+import { startSite } from '../tests/site'
+import { base, Client } from '../tests/server/client'
+import { asOwner } from '../tests/server/connect'
+
+/**
+ * Entries accepted a second end to end – HTTP, role, schema, judge, chain, durable commit –
+ * as a ratio to raw durable single-row inserts through the same driver, in one run with as many at once.
+ */
+const AT_ONCE = 8
+const SECONDS = 6
+const site = startSite(4500)
+try {
+  const db = asOwner(site.data)
+  await db.raw('CREATE TABLE bench_rows (id UUID PRIMARY KEY, payload LONGTEXT NOT NULL, at DATETIME(3) NOT NULL)')
+  const during = async (act: (lane: number) => Promise<number>) => {
+    const end = Date.now() + SECONDS * 1000
+    const start = Date.now()
+    const done = await Promise.all(Array.from({ length: AT_ONCE }, async (_v, lane) => {
+      let n = 0
+      while (Date.now() < end) n += await act(lane)
+      return n
+    }))
+    return (done.reduce((a, b) => a + b, 0) / (Date.now() - start)) * 1000
+  }
+  const ines = await new Client(site.address).signIn('ines')
+  const joints: string[] = await db('joints').where({ state: 'waiting' }).orWhere({ state: 'in-work' }).orderBy('number').limit(AT_ONCE * 4).pluck('id')
+  const remark = () => ({ id: uuidv7(), kind: 'remark', step: 'washed', payload: { text: 'bench' }, recordedAt: new Date().toISOString() })
+  const post = (size: number) => async (lane: number) => {
+    const reply = await ines.post(`${base}/joints/${joints[lane]}/entries`, { entries: Array.from({ length: size }, remark) })
+    if (reply.status !== 200) throw new Error(JSON.stringify(reply.problem))
+    return size
+  }
+  const insert = async () => {
+    await db('bench_rows').insert({ id: uuidv7(), payload: JSON.stringify({ text: 'bench' }), at: new Date() })
+    return 1
+  }
+  await post(1)(0)
+  const raw = await during(insert)
+  const single = await during(post(1))
+  // A tablet sends what was recorded without a signal in one request.
+  const queued = await during(post(20))
+  await db.destroy()
+  const show = (n: number) => n.toFixed(0).padStart(7)
+  console.log(`raw durable inserts          ${show(raw)} /s (owner pool of 2)`)
+  console.log(`entries, one a request       ${show(single)} /s, ratio ${(single / raw).toFixed(2)}`)
+  console.log(`entries, twenty a request    ${show(queued)} /s, ratio ${(queued / raw).toFixed(2)}`)
+} catch (error) {
+  console.error(error, readFileSync(join(site.data, 'logs/server.log'), 'utf8').slice(-1500))
+  process.exitCode = 1
+} finally {
+  site.stop()
+}

@@ -1,0 +1,133 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, test, type Page } from '@playwright/test'
+import { address, choose, heading, person, read, signOff, step, toJoint, view } from './people'
+
+test('a refusal tells the crew why, and they can ask again', async ({ browser }) => {
+  const [ines, tam] = [await person(browser, 'ines'), await person(browser, 'tam')]
+  await toJoint(tam, 'RM-238')
+  await step(tam, 'Hold before fusion').click()
+  await toJoint(ines, 'RM-238')
+  await step(ines, 'Hold before fusion').click()
+  await ines.getByRole('button', { name: 'Refuse', exact: true }).click()
+  await ines.getByRole('dialog').getByRole('button', { name: 'Refuse', exact: true }).click()
+  await expect(ines.getByRole('dialog').getByText('Say why.')).toBeVisible()
+  await signOff(ines, 'Refuse', { label: 'Why?', text: 'No scraped band to be seen downstream.' })
+  await expect(tam.getByText('Refused: No scraped band to be seen downstream.').first()).toBeVisible()
+  await tam.getByRole('button', { name: 'Everything is ready: request release' }).click()
+  await expect(step(tam, 'Hold before fusion')).toHaveAccessibleName('Hold before fusion: Held')
+})
+
+test('a struck reading stays readable with its reason, worked with the keyboard alone', async ({ browser }) => {
+  const rhona = await person(browser, 'rhona')
+  await toJoint(rhona, 'RM-237')
+  await step(rhona, 'Stab mark').click()
+  await expect(heading(rhona, 'Stab mark')).toBeVisible()
+  await rhona.locator('#work').focus()
+  await rhona.keyboard.press('n')
+  await expect(step(rhona, 'Stab mark')).toHaveAccessibleName('Stab mark: Rejected')
+  await rhona.keyboard.press('u')
+  await rhona.getByRole('dialog').getByLabel('Why is it struck?').fill('Wrong key')
+  await rhona.getByRole('dialog').getByRole('button', { name: 'Strike' }).press('Enter')
+  await expect(rhona.getByText(/struck by Rhona Estcourt: Wrong key/)).toBeVisible()
+  await expect(step(rhona, 'Stab mark')).toHaveAccessibleName('Stab mark: Not started')
+  await expect(rhona.getByRole('dialog')).toBeHidden()
+  await rhona.locator('#work').focus()
+  await rhona.keyboard.press('y')
+  await expect(step(rhona, 'Stab mark')).toHaveAccessibleName('Stab mark: Accepted')
+})
+
+test('too close to call asks for a better tool; the number pad types for a glove', async ({ browser }) => {
+  const rhona = await person(browser, 'rhona')
+  await toJoint(rhona, 'RM-235')
+  await read(rhona, 'Ovality', ['316.8', '315.2', '314.0', '315.5'], 'Too close to call')
+  await expect(rhona.getByText(/is within .* of the limit/)).toBeVisible()
+  for (const key of ['3', '1', '5', '.', '9']) {
+    await rhona.getByRole('button', { name: key, exact: true }).click()
+  }
+  await expect(rhona.locator('.slots input').first()).toHaveValue('315.9')
+  await rhona.getByRole('button', { name: 'Delete the last digit' }).click()
+  await expect(rhona.locator('.slots input').first()).toHaveValue('315.')
+})
+
+test('a wrong row of a note is named by row and column, and nothing is imported', async ({ browser }) => {
+  const ines = await person(browser, 'ines')
+  await view(ines, 'Deliveries')
+  await expect(ines.getByRole('link', { name: 'DN-2201' })).toBeVisible()
+  const before = await ines.getByRole('row').count()
+  await ines.getByRole('button', { name: 'Import a delivery note' }).click()
+  await choose(ines, 'Order', /PO-131/)
+  await ines.getByLabel('Note as CSV').last().setInputFiles('samples/delivery-bad-rows.csv')
+  await expect(ines.getByRole('heading', { name: '3 faults: nothing can be imported' })).toBeVisible()
+  await expect(ines.getByRole('row', { name: /5 quantity "one" is not a whole number/ })).toBeVisible()
+  await expect(ines.getByRole('button', { name: /^Import \d+ rows/ })).toHaveCount(0)
+  await view(ines, 'Deliveries')
+  await expect(ines.getByRole('row')).toHaveCount(before)
+})
+
+test('a reading out of reach of the server is kept in its field', async ({ browser }) => {
+  const tam = await person(browser, 'tam')
+  await toJoint(tam, 'RM-238')
+  await step(tam, 'Deepest gouge').click()
+  await expect(heading(tam, 'Deepest gouge')).toBeVisible()
+  await tam.locator('.slots input').first().fill('0.4')
+  await tam.context().setOffline(true)
+  await tam.getByRole('button', { name: 'Record', exact: true }).click()
+  await expect(tam.getByText('No signal: nothing was sent. What you typed is still here.')).toBeVisible()
+  await expect(tam.locator('.slots input').first()).toHaveValue('0.4')
+})
+
+test('a role without a right sees so, and a foreign address is empty', async ({ browser }) => {
+  const admin = await person(browser, 'admin')
+  await expect(admin.getByText('Nothing on site needs an administrator')).toBeVisible()
+  const tam = await person(browser, 'tam')
+  await tam.goto(`${address()}/deliveries`)
+  await expect(tam.getByText('Not for your role')).toBeVisible()
+  await tam.goto(`${address()}/nowhere`)
+  await expect(tam.getByText('There is nothing at this address')).toBeVisible()
+})
+
+const views: [name: string, open: (page: Page) => Promise<void>][] = [
+  ['Today', async (page) => { await view(page, 'Today'); await expect(page.getByRole('heading', { name: 'Crews standing' })).toBeVisible() }],
+  ['Line', async (page) => { await view(page, 'Line'); await expect(page.getByText('Read as a table')).toBeVisible() }],
+  ['Joint', async (page) => { await toJoint(page, 'RM-235'); await expect(page.getByLabel('Drawing and clocks')).toBeVisible() }],
+  ['Deliveries', async (page) => { await view(page, 'Deliveries'); await expect(page.getByRole('link', { name: 'DN-2201' })).toBeVisible() }],
+  ['Delivery', async (page) => { await view(page, 'Deliveries'); await page.getByRole('link', { name: 'DN-2201' }).click(); await expect(page.getByLabel('Find an item')).toBeVisible() }],
+  ['Embedment', async (page) => { await view(page, 'Embedment'); await page.getByRole('link', { name: /RM reach 43/ }).click(); await expect(page.getByText('Record the lift')).toBeVisible() }],
+  ['Test', async (page) => { await view(page, 'Tests'); await page.getByRole('link', { name: 'TP-01' }).click(); await expect(page.getByRole('img', { name: 'Pressure over time' })).toBeVisible() }],
+  ['NCRs', async (page) => { await view(page, 'NCRs'); await page.getByRole('link', { name: /NCR-0001/ }).click(); await expect(page.getByText('Criterion against reading')).toBeVisible() }],
+  ['Procedures', async (page) => { await view(page, 'Procedures'); await page.getByRole('link', { name: /Electrofusion/ }).click(); await expect(page.getByText('Where practice differs')).toBeVisible() }],
+  ['Bench', async (page) => { await view(page, 'Bench'); await page.getByLabel('diameters').fill('400 mm; 404 mm'); await expect(page.getByText('402 mm', { exact: false }).first()).toBeVisible() }],
+]
+
+test.describe('every view', () => {
+  for (const shift of ['day', 'night'] as const) {
+    test(`has no serious accessibility finding on the ${shift} shift`, async ({ browser }) => {
+      const ines = await person(browser, 'ines', async (page) => void (await page.addInitScript((s) => localStorage.setItem('vet-line-shift', s), shift)))
+      for (const [name, open] of views) {
+        await open(ines)
+        const { violations } = await new AxeBuilder({ page: ines }).analyze()
+        expect(violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => `${name}: ${v.id} ${v.nodes.map((n) => n.target.join(' ')).slice(0, 3).join(' | ')}`)).toEqual([])
+      }
+    })
+  }
+})
+
+test('the first view transfers at most 450 kB of compressed script, and nothing leaves this machine', async ({ browser }) => {
+  const context = await browser.newContext()
+  const page = await context.newPage()
+  const hosts = new Set<string>()
+  const scripts: Promise<number>[] = []
+  page.on('request', (r) => r.url().startsWith('http') && hosts.add(new URL(r.url()).host))
+  page.on('requestfinished', (r) => {
+    if (r.resourceType() === 'script') scripts.push(r.sizes().then((s) => s.responseBodySize))
+  })
+  await page.goto(`${address()}/sign-in`)
+  await page.getByLabel('Sign-in name').fill('ines')
+  await page.getByLabel('Password').fill('skerry-head')
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await expect(page.getByRole('heading', { name: 'Crews standing' })).toBeVisible()
+  const total = (await Promise.all(scripts)).reduce((sum, n) => sum + n, 0)
+  expect(total).toBeGreaterThan(20_000)
+  expect(total).toBeLessThan(450 * 1024)
+  expect([...hosts]).toEqual([new URL(address()).host])
+})
