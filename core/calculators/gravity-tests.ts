@@ -8,7 +8,7 @@ const FOOT = 0.3048
 export const airTestTime = defineCalculator({
   key: 'air-test-time',
   title: 'Time of a low-pressure air test',
-  inputs: { diameter: positive('length', 'mm'), length: positive('length'), drop: withDefault(notNegative('pressure', 'kPa'), 6895) },
+  inputs: { diameter: positive('length', 'mm'), length: notNegative('length'), drop: withDefault(notNegative('pressure', 'kPa'), 6895) },
   outputs: { seconds: 'seconds', k: 'number' },
   source: '0.085·D·k/q s, D in inches, k = max(1, 0.000419·D·L), L in feet, q = 0.0015; in proportion to the drop.',
   cautions: ['Air stores energy: brace plugs, nobody in front of them.'],
@@ -33,7 +33,7 @@ function place(axis: number[], value: number): [index: number, share: number] {
 export const vacuumTime = defineCalculator({
   key: 'vacuum-time',
   title: 'Time of a manhole vacuum test',
-  inputs: { diameter: positive('length', 'mm'), depth: positive('length') },
+  inputs: { diameter: positive('length', 'mm'), depth: notNegative('length') },
   outputs: { seconds: 'seconds' },
   source: 'Sample table by diameter and depth, linear in both.',
   compute({ diameter, depth }) {

@@ -69,7 +69,7 @@ export const compliance = (insideDiameter: number, wall: number, modulus: number
 export const waterToRaise = defineCalculator({
   key: 'water-to-raise',
   title: 'Water to raise the pressure',
-  inputs: { length: positive('length'), insideDiameter: positive('length', 'mm'), wall: positive('length', 'mm'), modulus: positive('pressure', 'MPa'), pressure: notNegative('pressure', 'kPa'), waterModulus: withDefault(positive('pressure', 'MPa'), 2.19e9), restraint: withDefault(positive('ratio'), 1) },
+  inputs: { length: notNegative('length'), insideDiameter: positive('length', 'mm'), wall: positive('length', 'mm'), modulus: positive('pressure', 'MPa'), pressure: notNegative('pressure', 'kPa'), waterModulus: withDefault(positive('pressure', 'MPa'), 2.19e9), restraint: withDefault(positive('ratio'), 1) },
   outputs: { volume: 'volume' },
   source: 'V·Δp·(1/K + c·D/(e·E)).',
   compute({ length, insideDiameter, wall, modulus, pressure, waterModulus, restraint }) {
@@ -82,7 +82,7 @@ export const waterToRaise = defineCalculator({
 export const peAirCheck = defineCalculator({
   key: 'pe-air-check',
   title: 'Air left in a polyethylene line',
-  inputs: { volume: positive('volume'), drop: notNegative('pressure', 'kPa'), insideDiameter: positive('length', 'mm'), wall: positive('length', 'mm'), modulus: positive('pressure', 'MPa'), waterModulus: withDefault(positive('pressure', 'MPa'), 2.1e9), released: notNegative('volume', 'L') },
+  inputs: { volume: notNegative('volume'), drop: notNegative('pressure', 'kPa'), insideDiameter: positive('length', 'mm'), wall: positive('length', 'mm'), modulus: positive('pressure', 'MPa'), waterModulus: withDefault(positive('pressure', 'MPa'), 2.1e9), released: notNegative('volume', 'L') },
   outputs: { allowed: 'volume', ok: 'flag' },
   source: '1.2·V·Δp·(1/K + D/(e·E)) against the water let out.',
   compute({ volume, drop, insideDiameter, wall, modulus, waterModulus, released }) {

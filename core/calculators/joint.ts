@@ -32,7 +32,7 @@ const radiusOf = (angle: number, pipeLength: number) => pipeLength / (2 * Math.t
 export const jointDeflection = defineCalculator({
   key: 'joint-deflection',
   title: 'Offset and radius of deflected joints',
-  inputs: { angle: deflectionAngle(), pipeLength: positive('length', 'm') },
+  inputs: { angle: deflectionAngle(), pipeLength: notNegative('length', 'm') },
   outputs: { offset: 'length', radius: 'length' },
   source: 'Chord geometry: L·sin θ and L/(2·tan(θ/2)).',
   compute({ angle, pipeLength }) {
@@ -45,7 +45,7 @@ export const jointDeflection = defineCalculator({
 export const arcRadius = defineCalculator({
   key: 'arc-radius',
   title: 'Radius of a curve of deflected joints',
-  inputs: { angle: deflectionAngle(), pipeLength: positive('length', 'm') },
+  inputs: { angle: deflectionAngle(), pipeLength: notNegative('length', 'm') },
   outputs: { radius: 'length' },
   source: 'Chord geometry: L/(2·tan(θ/2)).',
   compute({ angle, pipeLength }) {
@@ -87,7 +87,7 @@ const opposed = (n: number) => range(n / 2).flatMap((i) => [i, i + n / 2])
 export const boltSequence = defineCalculator({
   key: 'bolt-sequence',
   title: 'Bolt tightening sequence',
-  inputs: { count: count({ min: 3, max: 400 }), pattern: word(['opposed', 'star', 'circular']), stages: list(quantity('ratio', { above: 0 })) },
+  inputs: { count: count({ min: 3, max: 400 }), pattern: word(['opposed', 'star', 'circular']), stages: list(notNegative('ratio')) },
   outputs: { order: 'number' },
   source: 'Numbered clockwise from the top; opposite pairs, quarter turns, or round the circle.',
   cautions: ['Never over-torque to pull an angle straight.'],

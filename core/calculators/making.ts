@@ -10,7 +10,7 @@ const D = 86400
 export const cementOpenTime = defineCalculator({
   key: 'cement-open-time',
   title: 'Open time of solvent cement',
-  inputs: { temperature: quantity('temperature', { min: 5, max: 40 }), reference: withDefault(positive('time'), 60) },
+  inputs: { temperature: quantity('temperature', { min: 5, max: 40 }), reference: withDefault(notNegative('time'), 60) },
   outputs: { seconds: 'seconds' },
   source: 'Sample law: the time at 20 °C halves for every 10 K above. A maker’s table is preferred.',
   cautions: ['Solvent vapour: moving air, no flame, gloves and eye protection.'],
@@ -82,7 +82,7 @@ export const wrapTape = defineCalculator({
 export const foamMix = defineCalculator({
   key: 'foam-mix',
   title: 'Foam for a casing joint',
-  inputs: { casingId: positive('length', 'mm'), pipeOd: positive('length', 'mm'), length: positive('length', 'mm'), density: positive('density'), packing: withDefault(positive('ratio'), 1.1) },
+  inputs: { casingId: positive('length', 'mm'), pipeOd: positive('length', 'mm'), length: notNegative('length', 'mm'), density: positive('density'), packing: withDefault(positive('ratio'), 1.1) },
   outputs: { volume: 'volume', mass: 'mass' },
   source: 'Annulus between casing and pipe; packing multiplies the mass.',
   cautions: ['Foam components: gloves, eyes, moving air. Follow the pack.'],

@@ -77,7 +77,7 @@ export const gouge = defineCalculator({
 export const stabDepth = defineCalculator({
   key: 'stab-depth',
   title: 'Stab depth of a coupler',
-  inputs: { fittingWidth: positive('length', 'mm'), stopDepth: optional(positive('length', 'mm')) },
+  inputs: { fittingWidth: notNegative('length', 'mm'), stopDepth: optional(notNegative('length', 'mm')) },
   outputs: { stabDepth: 'length', school: 'word' },
   source: 'From the inner stop to the end where the fitting has stops, else half the overall width.',
   compute({ fittingWidth, stopDepth }) {
@@ -90,7 +90,7 @@ export const stabDepth = defineCalculator({
 export const scrapeLength = defineCalculator({
   key: 'scrape-length',
   title: 'How far to scrape',
-  inputs: { fittingWidth: positive('length', 'mm'), margin: withDefault(notNegative('length', 'mm'), 0.02) },
+  inputs: { fittingWidth: notNegative('length', 'mm'), margin: withDefault(notNegative('length', 'mm'), 0.02) },
   outputs: { length: 'length' },
   source: 'Half the fitting and a margin that shows outside it, as proof.',
   compute({ fittingWidth, margin }) {
@@ -102,7 +102,7 @@ export const scrapeLength = defineCalculator({
 export const sightMark = defineCalculator({
   key: 'sight-mark',
   title: 'Insertion read from a sight mark',
-  inputs: { socketDepth: positive('length', 'mm'), offset: withDefault(notNegative('length', 'mm'), 0.05), measured: notNegative('length', 'mm') },
+  inputs: { socketDepth: notNegative('length', 'mm'), offset: withDefault(notNegative('length', 'mm'), 0.05), measured: notNegative('length', 'mm') },
   outputs: { insertion: 'length', shortBy: 'length' },
   source: 'A second mark beyond the depth mark, read after assembly.',
   compute({ socketDepth, offset, measured }) {
@@ -115,7 +115,7 @@ export const sightMark = defineCalculator({
 export const corrugationCut = defineCalculator({
   key: 'corrugation-cut',
   title: 'Cut in a valley',
-  inputs: { wanted: positive('length', 'm'), pitch: positive('length', 'mm'), firstValley: notNegative('length', 'mm') },
+  inputs: { wanted: notNegative('length', 'm'), pitch: positive('length', 'mm'), firstValley: notNegative('length', 'mm') },
   outputs: { cut: 'length', error: 'length', corrugations: 'number' },
   source: 'Nearest valley to the wanted length; of two equally near, the longer.',
   compute({ wanted, pitch, firstValley }) {
@@ -128,7 +128,7 @@ export const corrugationCut = defineCalculator({
 export const centreCut = defineCalculator({
   key: 'centre-cut',
   title: 'Cut length from centre to centre',
-  inputs: { centreToCentre: positive('length', 'mm'), takeouts: list(notNegative('length', 'mm')), gap: withDefault(notNegative('length', 'mm'), 0) },
+  inputs: { centreToCentre: notNegative('length', 'mm'), takeouts: list(notNegative('length', 'mm')), gap: withDefault(notNegative('length', 'mm'), 0) },
   outputs: { length: 'length' },
   source: 'Centre distance less the take-outs of the fittings and the total gap.',
   compute({ centreToCentre, takeouts, gap }) {

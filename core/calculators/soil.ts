@@ -61,7 +61,7 @@ export const proctorFit = defineCalculator({
 export const sandReplacement = defineCalculator({
   key: 'sand-replacement',
   title: 'Density by sand replacement',
-  inputs: { soilMass: positive('mass'), sandBefore: positive('mass'), sandAfter: notNegative('mass'), coneMass: withDefault(notNegative('mass'), 0), sandDensity: positive('density'), moisture: notNegative('ratio', '%') },
+  inputs: { soilMass: notNegative('mass'), sandBefore: notNegative('mass'), sandAfter: notNegative('mass'), coneMass: withDefault(notNegative('mass'), 0), sandDensity: positive('density'), moisture: notNegative('ratio', '%') },
   outputs: { wet: 'density', dry: 'density' },
   source: 'The hole’s volume from the sand that filled it.',
   compute({ soilMass, sandBefore, sandAfter, coneMass, sandDensity, moisture }) {
@@ -77,7 +77,7 @@ export const sandReplacement = defineCalculator({
 export const deflectionMeasured = defineCalculator({
   key: 'deflection-measured',
   title: 'Measured deflection',
-  inputs: { base: positive('length', 'mm'), vertical: positive('length', 'mm') },
+  inputs: { base: positive('length', 'mm'), vertical: notNegative('length', 'mm') },
   outputs: { percent: 'percent' },
   source: 'Loss of vertical inside diameter over the base; negative is taller than base.',
   compute({ base, vertical }) {
