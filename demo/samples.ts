@@ -12,7 +12,7 @@ const files: Record<string, object[]> = {
   'delivery-good.csv': rows,
   'delivery-short.csv': rows.slice(0, 6).map((r) => ({ ...r, note: 'DN-2208' })),
   'delivery-wrong-class.csv': rows.map((r, i) => ({ ...r, note: 'DN-2209', ...(i === 2 ? { class: 'SDR 17' } : {}) })),
-  'delivery-bad-rows.csv': rows.map((r, i) => ({ ...r, note: 'DN-2210', ...(i === 3 ? { quantity: 'one' } : {}), ...(i === 5 ? { serial: 'B001' } : {}), ...(i === 7 ? { lot: '=1+1' } : {}) })),
+  'delivery-bad-rows.csv': rows.map((r, i) => ({ ...r, note: 'DN-2210', serial: i === 5 ? 'X-B001' : `X-${r.serial}`, ...(i === 3 ? { quantity: 'one' } : {}), ...(i === 7 ? { lot: '=1+1' } : {}) })),
 }
 for (const [name, list] of Object.entries(files)) writeFileSync(`${folder}/${name}`, `${Papa.unparse(list)}\n`)
 const startedAt = Date.UTC(2026, 2, 9, 6, 0, 0)
