@@ -1,5 +1,4 @@
-import { judge } from '../core/judgement/judge'
-import { standing } from '../core/judgement/judge'
+import { judge, standing } from '../core/judgement/judge'
 import { conforming, electrofusion, facts180, T0 } from '../tests/core/support'
 
 /** Judging one joint against a function written by hand for the same checks of the same record. */
