@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import * as yup from 'yup'
 import { judge } from '../core/judgement/judge'
-import { readFacts } from '../core/procedure/compile'
+import { readFacts } from '../core/procedure/facts'
 import { loadProcedure } from '../core/procedure/load'
 import { Problem } from '../core/problem'
 import type { Entry } from '../core/record/entry'

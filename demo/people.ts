@@ -2,7 +2,7 @@ import type { Role } from '../core/record/entry'
 
 export const demoPassword = 'skerry-head'
 export const demoPin = '2468'
-export const crewNames = ['Crew North', 'Crew Harbour'] as const
+export const crewNames = ['Crew North', 'Crew Harbour', 'Crew Dunes', 'Crew Quay'] as const
 
 /** Made-up people of the demo scheme. */
 export const demoPeople: { signIn: string; name: string; role: Role; crew: string | null }[] = [
@@ -10,7 +10,10 @@ export const demoPeople: { signIn: string; name: string; role: Role; crew: strin
   { signIn: 'oskar', name: 'Oskar Lindqvale', role: 'inspector', crew: null },
   { signIn: 'tam', name: 'Tam Brodrick', role: 'crew-lead', crew: 'Crew North' },
   { signIn: 'rhona', name: 'Rhona Estcourt', role: 'crew-lead', crew: 'Crew Harbour' },
+  { signIn: 'sorrel', name: 'Sorrel Haddowfen', role: 'crew-lead', crew: 'Crew Dunes' },
+  { signIn: 'milo', name: 'Milo Penraketh', role: 'crew-lead', crew: 'Crew Quay' },
   { signIn: 'petra', name: 'Petra Valehurst', role: 'engineer', crew: null },
+  { signIn: 'juno', name: 'Juno Ashgravel', role: 'engineer', crew: null },
   { signIn: 'hale', name: 'Hale Crossmere', role: 'witness', crew: null },
   { signIn: 'admin', name: 'Ada Minstow', role: 'administrator', crew: null },
 ]

@@ -7,7 +7,7 @@ import { elevationAt } from '../core/pressure/pack'
 import { readPressureLog } from '../core/pressure/log'
 import { reconcile } from '../core/delivery/reconcile'
 import { loadProcedure } from '../core/procedure/load'
-import { readFacts } from '../core/procedure/compile'
+import { readFacts } from '../core/procedure/facts'
 import { insertDelivery, ordersOf, signDelivery, type Item } from '../server/db/deliveries'
 import { forCore, type StoredEntry } from '../server/db/entries'
 import { emptySummary, findJoint, saveJointProjection } from '../server/db/joints'
@@ -21,25 +21,15 @@ import { hashSecret } from '../server/services/secrets'
 import { conformingJoint, upTo, type Made } from './joint-entries'
 import { crewNames, demoPassword, demoPeople, demoPin } from './people'
 import { makeLog } from './pressure-log'
-import { seeded, type Random } from './random'
+import { DAY, HOUR, MINUTE, write, type Brief, type Ground } from './ground'
+import { seeded } from './random'
+import { layOtherLines, layOtherJoints } from './seed-systems'
+import { procedureSource, systemKeys } from './system-records'
 import { branch, catalogue, instruments, JOINTS, PIPE, risingMain, scheme } from './scheme'
 
-const MINUTE = 60_000
-const HOUR = 60 * MINUTE
-const DAY = 24 * HOUR
 const SEED = 20_411
-
-interface Ground {
-  db: Knex
-  random: Random
-  now: number
-  project: Project
-  crews: string[]
-  people: Record<string, Actor>
-  lines: { main: string; branch: string }
-  instruments: Record<string, string>
-  procedure: string
-}
+/** the system of the rising main and its branch */
+const SYSTEM = 'pe-electrofusion-socket'
 
 async function layGround(db: Knex, now: number): Promise<Ground> {
   const random = seeded(SEED)
@@ -66,12 +56,18 @@ async function layGround(db: Knex, now: number): Promise<Ground> {
   for (const [key, line] of [['main', risingMain], ['branch', branch]] as const) {
     await db('alignments').insert({ id: lines[key], project, line_key: line.key, name: line.name, material: 'polyethylene', from_station: line.from, to_station: line.to, profile: JSON.stringify(line.profile), facts: JSON.stringify({ 'line.designPressure': 10e5 }) })
   }
-  const source = readFileSync(new URL('../procedures/pe-electrofusion-socket.yaml', import.meta.url), 'utf8')
-  const procedure = id()
-  const { procedure: p } = loadProcedure(source)
-  await db('procedures').insert({ id: procedure, project, procedure_key: p.key, revision: p.revision, title: p.title, state: 'issued', source, sha256: sha256(source), issued_by: people.petra!.person, issued_at: new Date(now - 35 * DAY) })
+  const procedures: Record<string, string> = {}
+  for (const key of systemKeys) {
+    const source = procedureSource(key)
+    const { procedure: p } = loadProcedure(source)
+    procedures[key] = id()
+    await db('procedures').insert({
+      id: procedures[key], project, procedure_key: p.key, revision: p.revision, title: p.title, state: 'issued', system: p.system, material: p.material, source, sha256: sha256(source),
+      drafted_by: people.petra!.person, drafted_at: new Date(now - 38 * DAY), reviewed_by: people.juno!.person, reviewed_at: new Date(now - 36 * DAY), issued_by: people.petra!.person, issued_at: new Date(now - 35 * DAY),
+    })
+  }
   await db('catalogue').insert(catalogue.map((c) => ({ project, item: c.item, title: c.title, kind: c.kind, pressure_class: c.pressureClass, facts: JSON.stringify(c.facts) })))
-  return { db, random, now, project: (await findProject(db, scheme.key))!, crews, people, lines, instruments: tools, procedure }
+  return { db, random, now, project: (await findProject(db, scheme.key))!, crews, people, lines, instruments: tools, procedures }
 }
 
 const LOTS = ['L2406', 'L2411', 'L2417']
@@ -116,14 +112,6 @@ async function layDeliveries(g: Ground): Promise<{ pipes: Item[]; fittings: Item
   return { pipes: pipes.filter((p) => p.state === 'accepted'), fittings }
 }
 
-type Brief = Pick<NewEntry, 'kind' | 'payload' | 'step' | 'instrument'> & { at: number }
-
-async function write(g: Ground, type: Parameters<typeof appendEntries>[3], subject: string, who: string, briefs: Brief[], known?: StoredEntry[]): Promise<StoredEntry[]> {
-  const actor = g.people[who]!
-  const { entries } = await appendEntries(g.db, actor, actor.roles[0]!, type, subject, briefs.map((b) => ({ id: g.random.id(b.at), kind: b.kind, step: b.step ?? null, payload: b.payload, instrument: b.instrument ?? null, recordedAt: new Date(b.at), receivedAt: new Date(b.at + 4000) })), known)
-  return entries
-}
-
 async function writeJoint(g: Ground, joint: string, lead: string, made: Made[], startedAt: number) {
   let entries: StoredEntry[] = []
   for (let i = 0; i < made.length; ) {
@@ -141,7 +129,7 @@ const FINISHED = 224
 
 async function layJoints(g: Ground, stock: { pipes: Item[]; fittings: Item[] }) {
   const { db, random, now } = g
-  const compiled = loadProcedure(readFileSync(new URL('../procedures/pe-electrofusion-socket.yaml', import.meta.url), 'utf8'))
+  const compiled = loadProcedure(procedureSource(SYSTEM))
   const [pipe, fitting] = [catalogue[0].facts, catalogue[1].facts]
   const { 'fitting.bore': _bore, ...coupler } = fitting
   const facts = readFacts(compiled.procedure, { ...pipe, ...coupler, 'line.designPressure': 10e5 })
@@ -154,7 +142,7 @@ async function layJoints(g: Ground, stock: { pipes: Item[]; fittings: Item[] }) 
     const lead = crew === 0 ? 'tam' : 'rhona'
     const opened = scene !== 'planned'
     await db('joints').insert({
-      id, project: g.project.id, alignment: g.lines.main, number: `RM-${String(n).padStart(3, '0')}`, station: n * PIPE, crew: g.crews[crew], procedure_id: opened ? g.procedure : null,
+      id, project: g.project.id, alignment: g.lines.main, number: `RM-${String(n).padStart(3, '0')}`, station: n * PIPE, system: SYSTEM, crew: g.crews[crew], procedure_id: opened ? g.procedures[SYSTEM] : null,
       upstream: opened ? stock.pipes[n - 1]!.id : null, downstream: opened ? stock.pipes[n]!.id : null, fitting: opened ? stock.fittings[n - 1]!.id : null, facts: JSON.stringify(opened ? facts : {}), opened_at: opened ? new Date(now - HOUR) : null, summary: JSON.stringify(emptySummary),
     })
     if (!opened) continue
@@ -167,7 +155,7 @@ async function layJoints(g: Ground, stock: { pipes: Item[]; fittings: Item[] }) 
     await saveJointProjection(db, id, projectJoint(compiled, { facts: facts as Record<string, number> }, entries, at, options))
     if (scene === 'rejected' || scene === 'reworked') await layNcr(g, id, scene, lead)
   }
-  for (let n = 1; n <= 5; n++) await db('joints').insert({ id: random.id(now), project: g.project.id, alignment: g.lines.branch, number: `SB-0${n}`, station: n * PIPE, crew: g.crews[1], facts: '{}', summary: JSON.stringify(emptySummary) })
+  for (let n = 1; n <= 5; n++) await db('joints').insert({ id: random.id(now), project: g.project.id, alignment: g.lines.branch, number: `SB-0${n}`, station: n * PIPE, system: SYSTEM, crew: g.crews[1], facts: '{}', summary: JSON.stringify(emptySummary) })
 }
 
 const replace = (made: Made[], step: string, payload: Record<string, unknown>): Made[] => made.map((m) => (m.step === step && m.kind !== 'request' && m.kind !== 'release' ? { ...m, payload } : m))
@@ -285,6 +273,7 @@ export async function seedDemo(db: Knex, now = Date.now()): Promise<boolean> {
     const ground = await layGround(trx, now)
     const stock = await layDeliveries(ground)
     await layJoints(ground, stock)
+    await layOtherJoints(ground, await layOtherLines(ground))
     await layReaches(ground)
     await layPacks(ground)
   })

@@ -5,7 +5,7 @@ import { judge } from '#core/judgement/judge'
 import type { JudgeOptions } from '#core/judgement/types'
 import { compileProcedure, type CompiledProcedure } from '#core/procedure/compile'
 import type { Entry, EntryKind } from '#core/record/entry'
-import type { jointSheet } from '../../server/services/joints'
+import type { jointSheet } from '../../server/services/joint-sheet'
 import { useSession } from '~/stores/session'
 
 export type JointSheet = Awaited<ReturnType<typeof jointSheet>>

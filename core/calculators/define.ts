@@ -3,12 +3,13 @@ import { dimensions, type DimensionKey } from '../quantity/dimension'
 import type { Input, Inputs, Values } from './input'
 
 /** The kind of an output: a dimension, a unit that its name fixes, or something without one. */
-export type OutputKind = DimensionKey | 'percent' | 'seconds' | 'litres' | 'litresPerHour' | 'number' | 'word' | 'flag' | 'time' | 'same'
+export type OutputKind = DimensionKey | 'percent' | 'seconds' | 'litres' | 'litresPerHour' | 'number' | 'word' | 'flag' | 'instant' | 'same'
 export type OutputValue = number | string | boolean | null | number[] | number[][]
 
 export interface Result {
   outputs: Record<string, OutputValue>
-  working: string[]
+  /** lines of formula with numbers, written only when somebody reads them */
+  working: () => string[]
   /** The dimension that a `same` output took from the inputs. */
   same?: DimensionKey | null
 }
@@ -23,7 +24,9 @@ export interface Calculator {
   readonly cautions: readonly string[]
   /** Reads and checks raw inputs, then computes. @throws Problem naming the refused input's key */
   run(raw: Record<string, unknown>): Result
-  /** Computes from values already in SI (used by procedures and by drawings). */
+  /** Reads and checks raw inputs, without computing. @throws Problem naming the refused input's key */
+  read(raw: Record<string, unknown>): Record<string, unknown>
+  /** Computes from values already read. */
   compute(values: Record<string, unknown>): Result
 }
 
@@ -42,23 +45,26 @@ export const fail = (input: string, message: string, code = 'out-of-bounds'): ne
 }
 
 /** Reads every input in the order listed, so that of two faults the first listed is named; unknown keys are refused first. */
-function readAll<I extends Inputs>(inputs: I, raw: Record<string, unknown>): Values<I> {
+function readAll<I extends Inputs>(inputs: I, keys: readonly string[], raw: Record<string, unknown>): Values<I> {
   for (const key of Object.keys(raw)) {
-    if (!Object.hasOwn(inputs, key)) throw new Problem('unknown-input', `"${key}" is not an input here. Known: ${Object.keys(inputs).join(', ')}.`, key)
+    if (!Object.hasOwn(inputs, key)) throw new Problem('unknown-input', `"${key}" is not an input here. Known: ${keys.join(', ')}.`, key)
   }
-  const entries = Object.entries<Input<unknown>>(inputs).map(([key, input]) => {
+  const values: Record<string, unknown> = {}
+  for (const key of keys) {
+    const input = inputs[key] as Input<unknown>
     const given = Object.hasOwn(raw, key) ? raw[key] : undefined
-    if (given === undefined && input.absent) return [key, input.absent.value] as const
-    return [key, input.read(given, key)] as const
-  })
-  return Object.fromEntries(entries) as Values<I>
+    values[key] = given === undefined && input.absent ? input.absent.value : input.read(given, key)
+  }
+  return values as Values<I>
 }
 
+const notFinite = (v: unknown): boolean => (typeof v === 'number' ? !Number.isFinite(v) : Array.isArray(v) && v.some(notFinite))
+
 export function defineCalculator<const I extends Inputs>(definition: Definition<I>): Calculator {
+  const keys = Object.keys(definition.inputs)
   const checkFinite = (result: Result): Result => {
-    for (const [key, value] of Object.entries(result.outputs)) {
-      const bad = (v: unknown): boolean => (Array.isArray(v) ? v.some(bad) : typeof v === 'number' && !Number.isFinite(v))
-      if (bad(value)) throw new Problem('not-finite', `These numbers give no finite ${key}: one of them is too large or too small.`, Object.keys(definition.inputs)[0] ?? null)
+    for (const key in result.outputs) {
+      if (notFinite(result.outputs[key])) throw new Problem('not-finite', `These numbers give no finite ${key}: one of them is too large or too small.`, keys[0] ?? null)
     }
     return result
   }
@@ -67,8 +73,9 @@ export function defineCalculator<const I extends Inputs>(definition: Definition<
     cautions: definition.cautions ?? [],
     run(raw) {
       if (typeof raw !== 'object' || raw === null || Array.isArray(raw)) throw new Problem('bad-inputs', 'Inputs must be given as an object.', 'inputs')
-      return checkFinite(definition.compute(readAll(definition.inputs, raw), raw))
+      return checkFinite(definition.compute(readAll(definition.inputs, keys, raw), raw))
     },
+    read: (raw) => readAll(definition.inputs, keys, raw),
     compute: (values) => checkFinite(definition.compute(values as Values<I>)),
   }
 }
@@ -83,6 +90,18 @@ export function outputUnit(kind: OutputKind, same?: DimensionKey | null): string
   return null
 }
 
+/** The dimension in which procedures compute with an output: percent and plain numbers are ratios. */
+export function outputDimension(kind: OutputKind): DimensionKey {
+  if (kind === 'percent' || kind === 'number') return 'ratio'
+  if (kind === 'seconds') return 'time'
+  if (kind === 'litres') return 'volume'
+  if (kind === 'litresPerHour') return 'flow'
+  return kind in dimensions ? (kind as DimensionKey) : 'ratio'
+}
+
+/** From the unit that an output's name fixes to what procedures compute with (percent to a fraction, litres to m³). */
+export const outputScale = (kind: OutputKind): number => ({ percent: 0.01, litres: 1e-3, litresPerHour: 1e-3 / 3600 } as Partial<Record<OutputKind, number>>)[kind] ?? 1
+
 export interface Answer {
   outputs: Record<string, unknown>
   working: string[]
@@ -96,5 +115,5 @@ export function answer(calculator: Calculator, raw: Record<string, unknown>): An
     const dress = (v: unknown): unknown => (Array.isArray(v) ? v.map(dress) : typeof v === 'number' && unit ? { value: v, unit } : v)
     return [key, dress(value)]
   })
-  return { outputs: Object.fromEntries(dressed), working }
+  return { outputs: Object.fromEntries(dressed), working: working() }
 }

@@ -16,7 +16,7 @@ export const airTestTime = defineCalculator({
     const inches = diameter / INCH
     const k = Math.max(1, 0.000419 * inches * (length / FOOT))
     const seconds = ((0.085 * inches * k) / 0.0015) * (drop / 6895)
-    return { outputs: { seconds, k }, working: [`k = max(1, 0.000419·${n(inches)}·${n(length / FOOT)}) = ${n(k)}`, `time = 0.085·${n(inches)}·k/0.0015 · ${n(drop)}/6895 = ${showDuration(seconds)} (min:s)`] }
+    return { outputs: { seconds, k }, working: () => [`k = max(1, 0.000419·${n(inches)}·${n(length / FOOT)}) = ${n(k)}`, `time = 0.085·${n(inches)}·k/0.0015 · ${n(drop)}/6895 = ${showDuration(seconds)} (min:s)`] }
   },
 })
 
@@ -45,7 +45,7 @@ export const vacuumTime = defineCalculator({
     const [j, v] = place(depths, Math.min(20, h))
     const at = (row: number[]) => row[i]! + (row[i + 1]! - row[i]!) * u
     const seconds = at(times[j]!) + (at(times[j + 1]!) - at(times[j]!)) * v
-    return { outputs: { seconds }, working: [`table at ${n(d)} in and ${n(h)} ft: ${n(seconds)} s`] }
+    return { outputs: { seconds }, working: () => [`table at ${n(d)} in and ${n(h)} ft: ${n(seconds)} s`] }
   },
 })
 
@@ -57,6 +57,6 @@ export const exfiltrationAllowance = defineCalculator({
   source: 'Rate in litres per mm of diameter, km and day.',
   compute({ length, diameter, rate, duration }) {
     const litres = rate * diameter * 1000 * (length / 1000) * (duration / 86_400)
-    return { outputs: { litres }, working: [`allowance = ${n(rate)} · ${n(diameter * 1000)} mm · ${n(length / 1000)} km · ${n(duration / 86_400)} d = ${n(litres)} L`] }
+    return { outputs: { litres }, working: () => [`allowance = ${n(rate)} · ${n(diameter * 1000)} mm · ${n(length / 1000)} km · ${n(duration / 86_400)} d = ${n(litres)} L`] }
   },
 })

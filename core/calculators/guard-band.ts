@@ -56,7 +56,7 @@ export const guardBand = defineCalculator({
     const uncertainty = dimension === 'temperature' ? temperatureSpan(given.uncertainty) : read('uncertainty')!
     if (uncertainty < 0) fail('uncertainty', 'uncertainty must be at least 0.')
     const { verdict, margin } = guardBandVerdict(value, min, max, uncertainty, given.rule)
-    return { outputs: { verdict, margin }, same: dimension, working: [`margin = ${n(margin)}, uncertainty = ${n(uncertainty)}: ${verdict === 'too-close' ? 'too close to call' : verdict}`] }
+    return { outputs: { verdict, margin }, same: dimension, working: () => [`margin = ${n(margin)}, uncertainty = ${n(uncertainty)}: ${verdict === 'too-close' ? 'too close to call' : verdict}`] }
   },
 })
 

@@ -20,13 +20,13 @@ export const thrust = defineCalculator({
     if (kind === 'bend') {
       if (angle === null) return fail('angle', 'angle is required for a bend.', 'missing')
       const force = 2 * pressure * area(diameter) * Math.sin(angle / 2 / DEGREES)
-      return { outputs: { force }, working: [`force = 2·p·A·sin(θ/2) = ${n(force / 1000)} kN`] }
+      return { outputs: { force }, working: () => [`force = 2·p·A·sin(θ/2) = ${n(force / 1000)} kN`] }
     }
-    if (kind === 'dead-end') return { outputs: { force: pressure * area(diameter) }, working: [`force = p·A = ${n((pressure * area(diameter)) / 1000)} kN`] }
+    if (kind === 'dead-end') return { outputs: { force: pressure * area(diameter) }, working: () => [`force = p·A = ${n((pressure * area(diameter)) / 1000)} kN`] }
     if (smaller === null) return fail('smaller', `smaller is required for a ${kind}.`, 'missing')
     if (smaller > diameter) fail('smaller', 'smaller is larger than diameter.', 'contradiction')
     const force = pressure * (kind === 'tee' ? area(smaller) : area(diameter) - area(smaller))
-    return { outputs: { force }, working: [`force = ${kind === 'tee' ? 'p·A of the branch' : 'p·(A − a)'} = ${n(force / 1000)} kN`] }
+    return { outputs: { force }, working: () => [`force = ${kind === 'tee' ? 'p·A of the branch' : 'p·(A − a)'} = ${n(force / 1000)} kN`] }
   },
 })
 
@@ -36,7 +36,7 @@ export const thrustBlock = defineCalculator({
   inputs: { force: notNegative('force', 'kN'), soilBearing: positive('pressure', 'kPa'), safety: withDefault(positive('ratio'), 1.5) },
   outputs: { area: 'area' },
   source: 'Force times safety over bearing.',
-  compute: ({ force, soilBearing, safety }) => ({ outputs: { area: (force * safety) / soilBearing }, working: [`area = ${n(force / 1000)} kN · ${n(safety)} / ${kPa(soilBearing)} = ${n((force * safety) / soilBearing)} m²`] }),
+  compute: ({ force, soilBearing, safety }) => ({ outputs: { area: (force * safety) / soilBearing }, working: () => [`area = ${n(force / 1000)} kN · ${n(safety)} / ${kPa(soilBearing)} = ${n((force * safety) / soilBearing)} m²`] }),
 })
 
 export const pressureAt = defineCalculator({
@@ -47,7 +47,7 @@ export const pressureAt = defineCalculator({
   source: 'Hydrostatics.',
   compute({ gauge, gaugeElevation, elevation, density }) {
     const pressure = gauge + density * GRAVITY * (gaugeElevation - elevation)
-    return { outputs: { pressure }, working: [`pressure = ${kPa(gauge)} + ρ·g·(${n(gaugeElevation)} − ${n(elevation)}) m = ${kPa(pressure)}`] }
+    return { outputs: { pressure }, working: () => [`pressure = ${kPa(gauge)} + ρ·g·(${n(gaugeElevation)} − ${n(elevation)}) m = ${kPa(pressure)}`] }
   },
 })
 
@@ -59,7 +59,7 @@ export const hydroAllowance = defineCalculator({
   source: 'S·D·√P/794 797 (m, mm, kPa).',
   compute({ length, diameter, pressure }) {
     const litresPerHour = (length * diameter * 1000 * Math.sqrt(pressure / 1000)) / 794_797
-    return { outputs: { litresPerHour }, working: [`allowance = ${n(length)} · ${n(diameter * 1000)} · √${n(pressure / 1000)} / 794 797 = ${n(litresPerHour)} L/h`] }
+    return { outputs: { litresPerHour }, working: () => [`allowance = ${n(length)} · ${n(diameter * 1000)} · √${n(pressure / 1000)} / 794 797 = ${n(litresPerHour)} L/h`] }
   },
 })
 
@@ -75,7 +75,7 @@ export const waterToRaise = defineCalculator({
   compute({ length, insideDiameter, wall, modulus, pressure, waterModulus, restraint }) {
     const filled = area(insideDiameter) * length
     const volume = filled * pressure * compliance(insideDiameter, wall, modulus, waterModulus, restraint)
-    return { outputs: { volume }, working: [`filled volume = ${n(filled)} m³`, `water = V·Δp·(1/K + c·D/(e·E)) = ${litres(volume)}`] }
+    return { outputs: { volume }, working: () => [`filled volume = ${n(filled)} m³`, `water = V·Δp·(1/K + c·D/(e·E)) = ${litres(volume)}`] }
   },
 })
 
@@ -87,7 +87,7 @@ export const peAirCheck = defineCalculator({
   source: '1.2·V·Δp·(1/K + D/(e·E)) against the water let out.',
   compute({ volume, drop, insideDiameter, wall, modulus, waterModulus, released }) {
     const allowed = 1.2 * volume * drop * compliance(insideDiameter, wall, modulus, waterModulus, 1)
-    return { outputs: { allowed, ok: released <= allowed }, working: [`allowed = 1.2·V·Δp·(1/K + D/(e·E)) = ${litres(allowed)}`, `released ${litres(released)}: ${released <= allowed ? 'within' : 'too much air, vent and repeat'}`] }
+    return { outputs: { allowed, ok: released <= allowed }, working: () => [`allowed = 1.2·V·Δp·(1/K + D/(e·E)) = ${litres(allowed)}`, `released ${litres(released)}: ${released <= allowed ? 'within' : 'too much air, vent and repeat'}`] }
   },
 })
 
@@ -101,7 +101,7 @@ export const trappedAir = defineCalculator({
     if (to <= from) fail('to', 'to must be above from.', 'contradiction')
     if (elastic > added) fail('elastic', 'elastic is more than the water added.', 'contradiction')
     const air = (added - elastic) / (atmosphere / (from + atmosphere) - atmosphere / (to + atmosphere))
-    return { outputs: { air, percent: (air / volume) * 100 }, working: [`air = (added − elastic)/(pa/p₁ − pa/p₂) = ${litres(air)} at atmospheric pressure`, `= ${n((air / volume) * 100)} % of the line`] }
+    return { outputs: { air, percent: (air / volume) * 100 }, working: () => [`air = (added − elastic)/(pa/p₁ − pa/p₂) = ${litres(air)} at atmospheric pressure`, `= ${n((air / volume) * 100)} % of the line`] }
   },
 })
 
@@ -116,7 +116,7 @@ export const temperatureDrift = defineCalculator({
     const c = restrained ? 1 - poisson ** 2 : 1.25 - poisson
     const water = waterExpansion(waterTemperature)
     const pascalPerKelvin = (water - pipe) / compliance(insideDiameter, wall, modulus, waterModulusAt(waterTemperature), c)
-    return { outputs: { pascalPerKelvin }, working: [`water expands ${n(water * 1e6)}, the pipe’s volume ${n(pipe * 1e6)} millionths per K`, `drift = ${n(pascalPerKelvin / 1000)} kPa/K`] }
+    return { outputs: { pascalPerKelvin }, working: () => [`water expands ${n(water * 1e6)}, the pipe’s volume ${n(pipe * 1e6)} millionths per K`, `drift = ${n(pascalPerKelvin / 1000)} kPa/K`] }
   },
 })
 
@@ -127,5 +127,5 @@ export const plugForce = defineCalculator({
   outputs: { force: 'force' },
   source: 'Pressure times area.',
   cautions: ['Brace the plug. Nobody in front of it. Vent before loosening anything.'],
-  compute: ({ pressure, diameter }) => ({ outputs: { force: pressure * area(diameter) }, working: [`force = ${kPa(pressure)} · π/4 · ${n(diameter)}² m² = ${n((pressure * area(diameter)) / 1000)} kN`] }),
+  compute: ({ pressure, diameter }) => ({ outputs: { force: pressure * area(diameter) }, working: () => [`force = ${kPa(pressure)} · π/4 · ${n(diameter)}² m² = ${n((pressure * area(diameter)) / 1000)} kN`] }),
 })

@@ -39,8 +39,8 @@ interface Bounds {
 }
 
 const bounded = (value: number, bounds: Bounds, field: string, unit: string): number => {
-  const u = unit ? ` ${unit}` : ''
   const fail = (rule: string): never => {
+    const u = unit ? ` ${unit}` : ''
     throw new Problem('out-of-bounds', `${field} must be ${rule}${u}, but is ${value}${u}.`, field)
   }
   if (bounds.above !== undefined && !(value > bounds.above)) fail(`more than ${bounds.above}`)
@@ -58,6 +58,7 @@ export function quantity(dimension: DimensionKey, bounds: Bounds = {}, unit?: st
   return {
     describe: { kind: 'quantity', dimension, unit, bounds: boundsText(bounds) },
     read(raw, field) {
+      if (typeof raw === 'number' && Number.isFinite(raw)) return bounded(raw, bounds, field, dimensions[dimension].unit)
       if (typeof raw !== 'number' && typeof raw !== 'string' && raw !== null && raw !== undefined) {
         throw new Problem('not-a-number', `${field} must be ${dimensions[dimension].noun}, not ${Array.isArray(raw) ? 'a list' : typeof raw}.`, field)
       }

@@ -21,7 +21,7 @@ export const jointGap = defineCalculator({
     const mean = gaps.reduce((sum, g) => sum + g, 0) / 4
     return {
       outputs: { mean, min: Math.min(...gaps), max: Math.max(...gaps), angle: size > 1e-12 ? angle : 0, direction },
-      working: [`mean gap = ${mm(mean)}`, `angle = atan(√((g12 − g6)² + (g3 − g9)²) / d) = atan(${mm(size)} / ${mm(diameter)}) = ${n(angle)}°`, direction === null ? 'no difference, no direction' : `wider toward ${n(direction)}° clockwise from 12`],
+      working: () => [`mean gap = ${mm(mean)}`, `angle = atan(√((g12 − g6)² + (g3 − g9)²) / d) = atan(${mm(size)} / ${mm(diameter)}) = ${n(angle)}°`, direction === null ? 'no difference, no direction' : `wider toward ${n(direction)}° clockwise from 12`],
     }
   },
 })
@@ -38,7 +38,7 @@ export const jointDeflection = defineCalculator({
   compute({ angle, pipeLength }) {
     const offset = pipeLength * Math.sin(angle / DEGREES)
     const radius = radiusOf(angle, pipeLength)
-    return { outputs: { offset, radius }, working: [`offset = ${n(pipeLength)} m · sin ${n(angle)}° = ${mm(offset)}`, `radius = ${n(pipeLength)} m / (2·tan ${n(angle / 2)}°) = ${n(radius)} m`] }
+    return { outputs: { offset, radius }, working: () => [`offset = ${n(pipeLength)} m · sin ${n(angle)}° = ${mm(offset)}`, `radius = ${n(pipeLength)} m / (2·tan ${n(angle / 2)}°) = ${n(radius)} m`] }
   },
 })
 
@@ -50,7 +50,7 @@ export const arcRadius = defineCalculator({
   source: 'Chord geometry: L/(2·tan(θ/2)).',
   compute({ angle, pipeLength }) {
     const radius = radiusOf(angle, pipeLength)
-    return { outputs: { radius }, working: [`radius = ${n(pipeLength)} m / (2·tan ${n(angle / 2)}°) = ${n(radius)} m`] }
+    return { outputs: { radius }, working: () => [`radius = ${n(pipeLength)} m / (2·tan ${n(angle / 2)}°) = ${n(radius)} m`] }
   },
 })
 
@@ -62,7 +62,7 @@ export const insertionAngle = defineCalculator({
   source: 'Offset square to the line over length along it.',
   compute({ offset, pipeLength }) {
     const angle = Math.atan(offset / pipeLength) * DEGREES
-    return { outputs: { angle }, working: [`angle = atan(${mm(offset)} / ${n(pipeLength)} m) = ${n(angle)}°`] }
+    return { outputs: { angle }, working: () => [`angle = atan(${mm(offset)} / ${n(pipeLength)} m) = ${n(angle)}°`] }
   },
 })
 
@@ -75,9 +75,9 @@ export const boltTorque = defineCalculator({
   cautions: ['The maker’s torque table comes first. Use a calibrated wrench.'],
   compute({ diameter, nutFactor, preload, torque }) {
     if (preload !== null && torque !== null) fail('torque', 'Give preload or torque, not both.', 'contradiction')
-    if (preload !== null) return { outputs: { preload: null, torque: nutFactor * diameter * preload }, working: [`T = K·D·F = ${n(nutFactor)} · ${mm(diameter)} · ${n(preload)} N = ${n(nutFactor * diameter * preload)} N·m`] }
+    if (preload !== null) return { outputs: { preload: null, torque: nutFactor * diameter * preload }, working: () => [`T = K·D·F = ${n(nutFactor)} · ${mm(diameter)} · ${n(preload)} N = ${n(nutFactor * diameter * preload)} N·m`] }
     if (torque === null) return fail('preload', 'Give preload or torque.', 'missing')
-    return { outputs: { preload: torque / (nutFactor * diameter), torque: null }, working: [`F = T / (K·D) = ${n(torque)} N·m / (${n(nutFactor)} · ${mm(diameter)}) = ${n(torque / (nutFactor * diameter))} N`] }
+    return { outputs: { preload: torque / (nutFactor * diameter), torque: null }, working: () => [`F = T / (K·D) = ${n(torque)} N·m / (${n(nutFactor)} · ${mm(diameter)}) = ${n(torque / (nutFactor * diameter))} N`] }
   },
 })
 
@@ -95,7 +95,7 @@ export const boltSequence = defineCalculator({
     if (pattern !== 'circular' && count % 2 !== 0) fail('pattern', `${pattern} needs an even number of bolts, not ${count}.`, 'contradiction')
     const quarter = count / 4
     const once = pattern === 'circular' ? range(count) : pattern === 'star' && count % 4 === 0 ? range(quarter).flatMap((i) => [i, i + 2 * quarter, i + quarter, i + 3 * quarter]) : opposed(count)
-    return { outputs: { order: stages.map(() => [...once]) }, working: stages.map((stage, i) => `pass ${i + 1} to ${n(stage * 100)} % of final torque: ${once.join(', ')}`) }
+    return { outputs: { order: stages.map(() => [...once]) }, working: () => stages.map((stage, i) => `pass ${i + 1} to ${n(stage * 100)} % of final torque: ${once.join(', ')}`) }
   },
 })
 
@@ -107,7 +107,7 @@ export const gasketLoops = defineCalculator({
   source: 'Shop rule: as many loops as the first digit of the nominal size in inches.',
   compute({ nominalInches }) {
     const loops = Number(String(nominalInches)[0])
-    return { outputs: { loops }, working: [`first digit of ${nominalInches} = ${loops}`] }
+    return { outputs: { loops }, working: () => [`first digit of ${nominalInches} = ${loops}`] }
   },
 })
 
@@ -119,6 +119,6 @@ export const gasketSqueeze = defineCalculator({
   source: 'Loss of height over cord; negative means loose.',
   compute({ cord, annulus }) {
     const percent = ((cord - annulus) / cord) * 100
-    return { outputs: { percent }, working: [`percent = (${mm(cord)} − ${mm(annulus)}) / ${mm(cord)} · 100 = ${n(percent)} %`] }
+    return { outputs: { percent }, working: () => [`percent = (${mm(cord)} − ${mm(annulus)}) / ${mm(cord)} · 100 = ${n(percent)} %`] }
   },
 })

@@ -38,9 +38,12 @@ export const levelRun = defineCalculator({
     const found = levels.at(-1)!
     const misclosure = closeLevel === null ? null : found - closeLevel
     const allowed = distance === null ? null : 0.012 * Math.sqrt(distance / 1000)
-    const working = [`last level = ${n(found, 7)} m`]
-    if (misclosure !== null) working.push(`misclosure = ${n(found, 7)} − ${n(closeLevel!, 7)} = ${n(misclosure * 1000)} mm`)
-    if (allowed !== null) working.push(`allowed = 12 mm · √${n(distance! / 1000)} km = ${n(allowed * 1000)} mm`)
+    const working = () => {
+      const lines = [`last level = ${n(found, 7)} m`]
+      if (misclosure !== null) lines.push(`misclosure = ${n(found, 7)} − ${n(closeLevel!, 7)} = ${n(misclosure * 1000)} mm`)
+      if (allowed !== null) lines.push(`allowed = 12 mm · √${n(distance! / 1000)} km = ${n(allowed * 1000)} mm`)
+      return lines
+    }
     return { outputs: { levels, misclosure, allowed }, working }
   },
 })
@@ -53,6 +56,6 @@ export const grade = defineCalculator({
   source: 'Fall over distance, positive falling downstream.',
   compute({ upstream, downstream, distance }) {
     const slope = (upstream - downstream) / distance
-    return { outputs: { slope, percent: slope * 100 }, working: [`slope = (${n(upstream, 7)} − ${n(downstream, 7)}) / ${n(distance)} = ${n(slope * 100)} %`] }
+    return { outputs: { slope, percent: slope * 100 }, working: () => [`slope = (${n(upstream, 7)} − ${n(downstream, 7)}) / ${n(distance)} = ${n(slope * 100)} %`] }
   },
 })

@@ -16,7 +16,7 @@ export const slingForce = defineCalculator({
     if (legs === 1 && angle !== 0) fail('angle', 'angle must be 0 with one leg: it hangs vertical.')
     const counted = Math.min(legs, 2)
     const perLeg = (mass * GRAVITY) / (counted * Math.cos(angle / DEGREES))
-    return { outputs: { perLeg }, working: [`per leg = ${n(mass)} kg · g / (${counted} · cos ${n(angle)}°) = ${n(perLeg / 1000)} kN`] }
+    return { outputs: { perLeg }, working: () => [`per leg = ${n(mass)} kg · g / (${counted} · cos ${n(angle)}°) = ${n(perLeg / 1000)} kN`] }
   },
 })
 
@@ -29,7 +29,7 @@ export const pipeMass = defineCalculator({
   compute({ od, id, length, density }) {
     if (id >= od) fail('id', 'id must be less than od.', 'contradiction')
     const mass = (Math.PI / 4) * (od ** 2 - id ** 2) * length * density
-    return { outputs: { mass }, working: [`mass = π/4·(${n(od)}² − ${n(id)}²) · ${n(length)} m · ${n(density)} kg/m³ = ${n(mass)} kg`] }
+    return { outputs: { mass }, working: () => [`mass = π/4·(${n(od)}² − ${n(id)}²) · ${n(length)} m · ${n(density)} kg/m³ = ${n(mass)} kg`] }
   },
 })
 
@@ -42,7 +42,7 @@ export const stackLayers = defineCalculator({
   cautions: ['Level ground, chocked, nobody on the stack.'],
   compute({ diameter, material }) {
     const layers = material === 'concrete' ? (diameter <= 0.4 + 1e-9 ? 4 : diameter <= 0.6 + 1e-9 ? 3 : 1) : Math.max(1, Math.floor(1.5 / diameter + 1e-9))
-    return { outputs: { layers }, working: [material === 'concrete' ? `DN ${n(diameter * 1000)} concrete: ${layers}` : `max(1, ⌊1.5 m / ${n(diameter)} m⌋) = ${layers}`] }
+    return { outputs: { layers }, working: () => [material === 'concrete' ? `DN ${n(diameter * 1000)} concrete: ${layers}` : `max(1, ⌊1.5 m / ${n(diameter)} m⌋) = ${layers}`] }
   },
 })
 
@@ -71,6 +71,6 @@ export const samplingPlan = defineCalculator({
       for (let k = 0; k <= Math.min(acceptance, bad); k++) sum += hypergeometric(lot, bad, sample, k, logFactorial)
       return Math.min(1, sum)
     })
-    return { outputs: { probability }, working: p.map((share, i) => `${n(share * 100)} % bad (${Math.round(share * lot)} of ${lot}): accepted with probability ${n(probability[i]!)}`) }
+    return { outputs: { probability }, working: () => p.map((share, i) => `${n(share * 100)} % bad (${Math.round(share * lot)} of ${lot}): accepted with probability ${n(probability[i]!)}`) }
   },
 })

@@ -16,7 +16,7 @@ export const cementOpenTime = defineCalculator({
   cautions: ['Solvent vapour: moving air, no flame, gloves and eye protection.'],
   compute({ temperature, reference }) {
     const seconds = reference * 2 ** (-(temperature - 20) / 10)
-    return { outputs: { seconds }, working: [`open time = ${n(reference)} s · 2^(−(${n(temperature)} − 20)/10) = ${n(seconds)} s`] }
+    return { outputs: { seconds }, working: () => [`open time = ${n(reference)} s · 2^(−(${n(temperature)} − 20)/10) = ${n(seconds)} s`] }
   },
 })
 
@@ -44,7 +44,7 @@ export const cementCure = defineCalculator({
     const set = setTimes[band]![column]! * factor
     const cure = (pressure > LOW ? cureHigh : cureLow)[band]![column]! * factor
     const where = `${n(size * 1000)} mm, ${['16–38', '5–16', '−18–5'][band]} °C, ${pressure > LOW ? 'up to 2.552' : 'up to 1.104'} MPa${wet ? ', wet × 1.5' : ''}`
-    return { outputs: { set, cure }, working: [`table at ${where}: set ${showDuration(set)}, cure ${showDuration(cure)} (h:min:s)`] }
+    return { outputs: { set, cure }, working: () => [`table at ${where}: set ${showDuration(set)}, cure ${showDuration(cure)} (h:min:s)`] }
   },
 })
 
@@ -52,7 +52,7 @@ export const electrofusionTimes = defineCalculator({
   key: 'electrofusion-times',
   title: 'Clamps off and earliest test after fusion',
   inputs: { start: instant(), fusion: notNegative('time'), cooling: notNegative('time', 'min'), testFactor: withDefault(notNegative('ratio'), 4) },
-  outputs: { undoAt: 'time', testAt: 'time' },
+  outputs: { undoAt: 'instant', testAt: 'instant' },
   source: 'Start + fusion + cooling; start + fusion + factor · cooling.',
   cautions: ['The joint is not moved in fusion and cooling.'],
   compute({ start, fusion, cooling, testFactor }) {
@@ -63,7 +63,7 @@ export const electrofusionTimes = defineCalculator({
     }
     const undoAt = at(fusion + cooling)
     const testAt = at(fusion + testFactor * cooling)
-    return { outputs: { undoAt, testAt }, working: [`clamps off = start + ${showDuration(fusion)} + ${showDuration(cooling)} = ${undoAt}`, `earliest test = start + ${showDuration(fusion)} + ${n(testFactor)} · ${showDuration(cooling)} = ${testAt}`] }
+    return { outputs: { undoAt, testAt }, working: () => [`clamps off = start + ${showDuration(fusion)} + ${showDuration(cooling)} = ${undoAt}`, `earliest test = start + ${showDuration(fusion)} + ${n(testFactor)} · ${showDuration(cooling)} = ${testAt}`] }
   },
 })
 
@@ -75,7 +75,7 @@ export const wrapTape = defineCalculator({
   source: 'Girth of the jacket plus overlap.',
   compute({ jacket, overlap }) {
     const length = Math.PI * jacket + overlap
-    return { outputs: { length }, working: [`length = π · ${mm(jacket)} + ${mm(overlap)} = ${mm(length)}`] }
+    return { outputs: { length }, working: () => [`length = π · ${mm(jacket)} + ${mm(overlap)} = ${mm(length)}`] }
   },
 })
 
@@ -90,7 +90,7 @@ export const foamMix = defineCalculator({
     if (pipeOd >= casingId) fail('pipeOd', 'pipeOd leaves no annulus inside the casing.')
     const volume = (Math.PI / 4) * (casingId ** 2 - pipeOd ** 2) * length
     const mass = volume * density * packing
-    return { outputs: { volume, mass }, working: [`volume = π/4·(D² − d²)·L = ${n(volume * 1000)} L`, `mass = volume · ${n(density)} kg/m³ · ${n(packing)} = ${n(mass)} kg`] }
+    return { outputs: { volume, mass }, working: () => [`volume = π/4·(D² − d²)·L = ${n(volume * 1000)} L`, `mass = volume · ${n(density)} kg/m³ · ${n(packing)} = ${n(mass)} kg`] }
   },
 })
 
@@ -103,6 +103,6 @@ export const strutLength = defineCalculator({
   cautions: ['Struts come out before anything goes over the pipe.'],
   compute({ insideDiameter, over }) {
     const length = insideDiameter * (1 + over)
-    return { outputs: { length }, working: [`length = ${mm(insideDiameter)} · (1 + ${n(over)}) = ${mm(length)}`] }
+    return { outputs: { length }, working: () => [`length = ${mm(insideDiameter)} · (1 + ${n(over)}) = ${mm(length)}`] }
   },
 })

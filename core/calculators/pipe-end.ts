@@ -12,9 +12,13 @@ export const ovality = defineCalculator({
   outputs: { mean: 'length', max: 'length', min: 'length', outOfRoundness: 'length', percent: 'percent', longAxis: 'angle' },
   source: 'Out-of-roundness over the mean; long axis from the second harmonic of evenly spaced diameters.',
   compute({ diameters, angles }) {
-    const max = Math.max(...diameters)
-    const min = Math.min(...diameters)
-    const mean = diameters.reduce((sum, d) => sum + d, 0) / diameters.length
+    let [max, min, sum] = [-Infinity, Infinity, 0]
+    for (const d of diameters) {
+      if (d > max) max = d
+      if (d < min) min = d
+      sum += d
+    }
+    const mean = sum / diameters.length
     const percent = ((max - min) / mean) * 100
     let longAxis: number | null = null
     if (angles) {
@@ -25,12 +29,12 @@ export const ovality = defineCalculator({
         longAxis = (((Math.atan2(s, c) * DEGREES) / 2) + 180) % 180
       }
     }
-    const working = [
+    const working = () => [
       `mean of ${diameters.length} = ${mm(mean)}`,
       `out-of-roundness = ${mm(max)} − ${mm(min)} = ${mm(max - min)}`,
       `percent = ${mm(max - min)} / ${mm(mean)} · 100 = ${n(percent)} %`,
+      ...(longAxis === null ? [] : [`long axis = ½·atan2(Σ d·sin 2a, Σ d·cos 2a) = ${n(longAxis)}°`]),
     ]
-    if (longAxis !== null) working.push(`long axis = ½·atan2(Σ d·sin 2a, Σ d·cos 2a) = ${n(longAxis)}°`)
     return { outputs: { mean, max, min, outOfRoundness: max - min, percent, longAxis }, working }
   },
 })
@@ -44,7 +48,7 @@ export const diameterFromGirth = defineCalculator({
   compute({ girth, tapeThickness }) {
     const diameter = girth / Math.PI - tapeThickness
     if (diameter <= 0) fail('tapeThickness', 'tapeThickness takes up the whole diameter.')
-    return { outputs: { diameter }, working: [`diameter = ${mm(girth)} / π − ${mm(tapeThickness)} = ${mm(diameter)}`] }
+    return { outputs: { diameter }, working: () => [`diameter = ${mm(girth)} / π − ${mm(tapeThickness)} = ${mm(diameter)}`] }
   },
 })
 
@@ -57,7 +61,7 @@ export const cutSquareness = defineCalculator({
   compute({ diameter, outOfSquare }) {
     const angle = Math.atan(outOfSquare / diameter) * DEGREES
     const percent = (outOfSquare / diameter) * 100
-    return { outputs: { angle, percent }, working: [`angle = atan(${mm(outOfSquare)} / ${mm(diameter)}) = ${n(angle)}°`, `percent = ${n(percent)} %`] }
+    return { outputs: { angle, percent }, working: () => [`angle = atan(${mm(outOfSquare)} / ${mm(diameter)}) = ${n(angle)}°`, `percent = ${n(percent)} %`] }
   },
 })
 
@@ -70,7 +74,7 @@ export const gouge = defineCalculator({
   compute({ depth, wall }) {
     if (depth > wall) fail('depth', 'depth is more than the wall: the pipe is holed.')
     const percent = (depth / wall) * 100
-    return { outputs: { percent }, working: [`percent = ${mm(depth)} / ${mm(wall)} · 100 = ${n(percent)} %`] }
+    return { outputs: { percent }, working: () => [`percent = ${mm(depth)} / ${mm(wall)} · 100 = ${n(percent)} %`] }
   },
 })
 
@@ -81,9 +85,9 @@ export const stabDepth = defineCalculator({
   outputs: { stabDepth: 'length', school: 'word' },
   source: 'From the inner stop to the end where the fitting has stops, else half the overall width.',
   compute({ fittingWidth, stopDepth }) {
-    if (stopDepth === null) return { outputs: { stabDepth: fittingWidth / 2, school: 'half' }, working: [`no stop: stab depth = ${mm(fittingWidth)} / 2 = ${mm(fittingWidth / 2)}`] }
+    if (stopDepth === null) return { outputs: { stabDepth: fittingWidth / 2, school: 'half' }, working: () => [`no stop: stab depth = ${mm(fittingWidth)} / 2 = ${mm(fittingWidth / 2)}`] }
     if (stopDepth > fittingWidth / 2) fail('stopDepth', 'stopDepth is more than half the fitting.')
-    return { outputs: { stabDepth: stopDepth, school: 'stop' }, working: [`stab depth = depth to the inner stop = ${mm(stopDepth)}`] }
+    return { outputs: { stabDepth: stopDepth, school: 'stop' }, working: () => [`stab depth = depth to the inner stop = ${mm(stopDepth)}`] }
   },
 })
 
@@ -95,7 +99,7 @@ export const scrapeLength = defineCalculator({
   source: 'Half the fitting and a margin that shows outside it, as proof.',
   compute({ fittingWidth, margin }) {
     const length = fittingWidth / 2 + margin
-    return { outputs: { length }, working: [`length = ${mm(fittingWidth)} / 2 + ${mm(margin)} = ${mm(length)}`] }
+    return { outputs: { length }, working: () => [`length = ${mm(fittingWidth)} / 2 + ${mm(margin)} = ${mm(length)}`] }
   },
 })
 
@@ -108,7 +112,7 @@ export const sightMark = defineCalculator({
   compute({ socketDepth, offset, measured }) {
     const shortBy = measured - offset
     const insertion = socketDepth - shortBy
-    return { outputs: { insertion, shortBy }, working: [`short by = ${mm(measured)} − ${mm(offset)} = ${mm(shortBy)}`, `insertion = ${mm(socketDepth)} − ${mm(shortBy)} = ${mm(insertion)}`] }
+    return { outputs: { insertion, shortBy }, working: () => [`short by = ${mm(measured)} − ${mm(offset)} = ${mm(shortBy)}`, `insertion = ${mm(socketDepth)} − ${mm(shortBy)} = ${mm(insertion)}`] }
   },
 })
 
@@ -121,7 +125,7 @@ export const corrugationCut = defineCalculator({
   compute({ wanted, pitch, firstValley }) {
     const corrugations = Math.max(0, Math.floor((wanted - firstValley) / pitch + 0.5 + 1e-9))
     const cut = firstValley + corrugations * pitch
-    return { outputs: { cut, error: cut - wanted, corrugations }, working: [`cut = ${mm(firstValley)} + ${corrugations} · ${mm(pitch)} = ${mm(cut)}`, `error = ${mm(cut - wanted)}`] }
+    return { outputs: { cut, error: cut - wanted, corrugations }, working: () => [`cut = ${mm(firstValley)} + ${corrugations} · ${mm(pitch)} = ${mm(cut)}`, `error = ${mm(cut - wanted)}`] }
   },
 })
 
@@ -134,7 +138,7 @@ export const centreCut = defineCalculator({
   compute({ centreToCentre, takeouts, gap }) {
     const length = centreToCentre - takeouts.reduce((sum, t) => sum + t, 0) - gap
     if (length <= 0) fail('takeouts', 'takeouts and gap leave no pipe between the fittings.')
-    return { outputs: { length }, working: [`length = ${mm(centreToCentre)} − ${takeouts.map(mm).join(' − ')} − ${mm(gap)} = ${mm(length)}`] }
+    return { outputs: { length }, working: () => [`length = ${mm(centreToCentre)} − ${takeouts.map(mm).join(' − ')} − ${mm(gap)} = ${mm(length)}`] }
   },
 })
 
@@ -146,6 +150,6 @@ export const peelPasses = defineCalculator({
   source: 'Whole passes that reach the target.',
   compute({ target, perPass }) {
     const passes = Math.max(0, Math.ceil(target / perPass - 1e-9))
-    return { outputs: { passes }, working: [`passes = ⌈${mm(target)} / ${mm(perPass)}⌉ = ${passes}`] }
+    return { outputs: { passes }, working: () => [`passes = ⌈${mm(target)} / ${mm(perPass)}⌉ = ${passes}`] }
   },
 })

@@ -14,8 +14,7 @@ export const densityField = defineCalculator({
   compute({ wetDensity, moisture, maximum }) {
     const dry = wetDensity / (1 + moisture)
     const percent = maximum === null ? null : (dry / maximum) * 100
-    const working = [`dry = ${n(wetDensity)} / (1 + ${n(moisture)}) = ${n(dry, 5)} kg/m³`]
-    if (percent !== null) working.push(`compaction = ${n(dry, 5)} / ${n(maximum!, 5)} · 100 = ${n(percent)} %`)
+    const working = () => [`dry = ${n(wetDensity)} / (1 + ${n(moisture)}) = ${n(dry, 5)} kg/m³`, ...(percent === null ? [] : [`compaction = ${n(dry, 5)} / ${n(maximum!, 5)} · 100 = ${n(percent)} %`])]
     return { outputs: { dry, percent }, working }
   },
 })
@@ -54,7 +53,7 @@ export const proctorFit = defineCalculator({
     if (optimum < Math.min(...xs) || optimum > Math.max(...xs)) fail('points', 'points do not reach the optimum: it lies outside them.')
     const maximum = fit.a - fit.b ** 2 / (4 * fit.c)
     const zeroAirVoids = specificGravity === null ? null : (specificGravity * 1000) / (1 + specificGravity * optimum)
-    return { outputs: { optimum, maximum, zeroAirVoids }, working: [`parabola through ${points.length} points: optimum at ${n(optimum * 100)} %, maximum ${n(maximum, 5)} kg/m³`] }
+    return { outputs: { optimum, maximum, zeroAirVoids }, working: () => [`parabola through ${points.length} points: optimum at ${n(optimum * 100)} %, maximum ${n(maximum, 5)} kg/m³`] }
   },
 })
 
@@ -70,7 +69,7 @@ export const sandReplacement = defineCalculator({
     if (inHole <= 0) fail('coneMass', 'coneMass leaves no sand in the hole.', 'contradiction')
     const wet = (soilMass * sandDensity) / inHole
     const dry = wet / (1 + moisture)
-    return { outputs: { wet, dry }, working: [`sand in the hole = ${n(inHole)} kg`, `wet = ${n(soilMass)} · ${n(sandDensity)} / ${n(inHole)} = ${n(wet, 5)} kg/m³`, `dry = ${n(dry, 5)} kg/m³`] }
+    return { outputs: { wet, dry }, working: () => [`sand in the hole = ${n(inHole)} kg`, `wet = ${n(soilMass)} · ${n(sandDensity)} / ${n(inHole)} = ${n(wet, 5)} kg/m³`, `dry = ${n(dry, 5)} kg/m³`] }
   },
 })
 
@@ -82,7 +81,7 @@ export const deflectionMeasured = defineCalculator({
   source: 'Loss of vertical inside diameter over the base; negative is taller than base.',
   compute({ base, vertical }) {
     const percent = ((base - vertical) / base) * 100
-    return { outputs: { percent }, working: [`percent = (${n(base)} − ${n(vertical)}) / ${n(base)} · 100 = ${n(percent)} %`] }
+    return { outputs: { percent }, working: () => [`percent = (${n(base)} − ${n(vertical)}) / ${n(base)} · 100 = ${n(percent)} %`] }
   },
 })
 
@@ -103,7 +102,7 @@ export const deflectionPredicted = defineCalculator({
     if (pipeStiffness === null && modulus === null) fail('modulus', 'modulus is missing beside dr.', 'missing')
     const stiffness = pipeStiffness ?? (4.47 * modulus!) / (dr! - 1) ** 3
     const percent = ((lag * bedding * load) / (0.149 * stiffness + 0.061 * soilModulus)) * 100
-    return { outputs: { percent }, working: [`pipe stiffness = ${kPa(stiffness)}`, `percent = ${n(lag)}·${n(bedding)}·${kPa(load)} / (0.149·PS + 0.061·E′) · 100 = ${n(percent)} %`] }
+    return { outputs: { percent }, working: () => [`pipe stiffness = ${kPa(stiffness)}`, `percent = ${n(lag)}·${n(bedding)}·${kPa(load)} / (0.149·PS + 0.061·E′) · 100 = ${n(percent)} %`] }
   },
 })
 
@@ -113,7 +112,7 @@ export const soilPrism = defineCalculator({
   inputs: { depth: notNegative('length'), unitWeight: notNegative('unitWeight', 'kN/m³') },
   outputs: { pressure: 'pressure' },
   source: 'Depth times unit weight.',
-  compute: ({ depth, unitWeight }) => ({ outputs: { pressure: depth * unitWeight }, working: [`pressure = ${n(depth)} m · ${n(unitWeight / 1000)} kN/m³ = ${kPa(depth * unitWeight)}`] }),
+  compute: ({ depth, unitWeight }) => ({ outputs: { pressure: depth * unitWeight }, working: () => [`pressure = ${n(depth)} m · ${n(unitWeight / 1000)} kN/m³ = ${kPa(depth * unitWeight)}`] }),
 })
 
 export const wheelPressure = defineCalculator({
@@ -124,7 +123,7 @@ export const wheelPressure = defineCalculator({
   source: 'Point load on an elastic half space, straight below: 3·P·I/(2πH²).',
   compute({ load, depth, impact }) {
     const pressure = (3 * load * impact) / (2 * Math.PI * depth ** 2)
-    return { outputs: { pressure }, working: [`pressure = 3 · ${n(load / 1000)} kN · ${n(impact)} / (2π · ${n(depth)}²) = ${kPa(pressure)}`] }
+    return { outputs: { pressure }, working: () => [`pressure = 3 · ${n(load / 1000)} kN · ${n(impact)} / (2π · ${n(depth)}²) = ${kPa(pressure)}`] }
   },
 })
 
@@ -137,7 +136,7 @@ export const ringCollapse = defineCalculator({
   compute({ modulus, dr, poisson, ovality, safety }) {
     const f = ((1 - ovality) / (1 + ovality) ** 2) ** 3
     const pressure = (((2 * modulus) / (1 - poisson ** 2)) * (1 / (dr - 1)) ** 3 * f) / safety
-    return { outputs: { pressure }, working: [`ovality factor = ${n(f)}`, `pressure = 2E/(1 − ν²)·(1/(dr − 1))³·f/N = ${kPa(pressure)}`] }
+    return { outputs: { pressure }, working: () => [`ovality factor = ${n(f)}`, `pressure = 2E/(1 − ν²)·(1/(dr − 1))³·f/N = ${kPa(pressure)}`] }
   },
 })
 
@@ -152,6 +151,6 @@ export const flotation = defineCalculator({
     const soil = od * (soilUnitWeight * (cover - wet) + (soilUnitWeight - waterUnitWeight) * wet)
     const buoyancy = waterUnitWeight * (Math.PI / 4) * od ** 2
     const safety = (massPerMetre * GRAVITY + soil) / buoyancy
-    return { outputs: { safety }, working: [`own weight ${n((massPerMetre * GRAVITY) / 1000)} kN/m, soil ${n(soil / 1000)} kN/m, buoyancy ${n(buoyancy / 1000)} kN/m`, `safety = ${n(safety)}`] }
+    return { outputs: { safety }, working: () => [`own weight ${n((massPerMetre * GRAVITY) / 1000)} kN/m, soil ${n(soil / 1000)} kN/m, buoyancy ${n(buoyancy / 1000)} kN/m`, `safety = ${n(safety)}`] }
   },
 })

@@ -1,5 +1,5 @@
 import { guardBandVerdict, type BandVerdict } from '../calculators/guard-band'
-import { standing } from '../judgement/judge'
+import { standing } from '../judgement/standing'
 import type { Entry } from '../record/entry'
 import { showNumber } from '../quantity/show'
 

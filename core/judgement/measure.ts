@@ -1,31 +1,46 @@
 import { guardBandVerdict, type BandRule } from '../calculators/guard-band'
+import { outputScale } from '../calculators/define'
 import { findCalculator } from '../calculators/registry'
 import { Problem } from '../problem'
 import type { CompiledStep } from '../procedure/compile'
-import type { Slots } from '../procedure/formula'
-import type { Check } from '../procedure/types'
+import type { Slots } from '../procedure/formula/formula'
 import { showQuantity } from '../quantity/show'
+import { statistics } from './statistics'
 import type { Finding } from './types'
 
-type Measured = Extract<Check, { kind: 'measure' | 'environment' }>
+/** Works out of readings the quantity that a limit speaks of; percent outputs become fractions. NaN where it cannot be worked out. */
+type Statistic = (values: number[]) => number
 
-const statistics: Record<string, (values: number[]) => number> = {
-  mean: (v) => v.reduce((sum, x) => sum + x, 0) / v.length,
-  min: (v) => Math.min(...v),
-  max: (v) => Math.max(...v),
-  range: (v) => Math.max(...v) - Math.min(...v),
+function statisticOf(step: CompiledStep, slots: Slots, of: string): Statistic {
+  const plain = statistics[of]
+  if (plain) return plain
+  const check = step.step.check
+  if (!('calculator' in check) || !check.calculator) return () => NaN
+  const calculator = findCalculator(check.calculator.key)
+  const { readings } = check.calculator
+  const list = calculator.inputs[readings]!.describe.kind === 'list'
+  const given: Record<string, unknown> = {}
+  for (const name in step.arguments) {
+    const a = step.arguments[name]!
+    given[name] = 'formula' in a ? a.formula.evaluate(slots) : a.value
+  }
+  const scale = outputScale(calculator.outputs[of]!)
+  let read: Record<string, unknown> | null = null
+  return (values) => {
+    const taken = list ? values : values[0]
+    const output = compute(() => {
+      // What was read is checked once; the small shifts that follow only change the readings.
+      if (read) read[readings] = taken
+      else read = calculator.read({ ...given, [readings]: taken })
+      return calculator.compute(read).outputs[of]
+    })
+    return typeof output === 'number' ? output * scale : NaN
+  }
 }
 
-/** The quantity that a limit speaks of, worked out from the readings; percent outputs become fractions. */
-function statistic(check: Measured, of: string, values: number[]): number {
-  const plain = statistics[of]
-  if (plain) return plain(values)
-  const calculator = findCalculator(check.calculator!.key)
-  const input = calculator.inputs[check.calculator!.readings]!
+function compute(run: () => unknown): unknown {
   try {
-    const output = calculator.run({ ...check.calculator!.arguments, [check.calculator!.readings]: input.describe.kind === 'list' ? values : values[0] }).outputs[of]
-    if (typeof output !== 'number') return NaN
-    return calculator.outputs[of] === 'percent' ? output / 100 : output
+    return run()
   } catch (error) {
     if (error instanceof Problem) return NaN
     throw error
@@ -36,21 +51,30 @@ function statistic(check: Measured, of: string, values: number[]): number {
  * How far a statistic may be off when each reading may be off by U: the root
  * sum of squares of what one reading at a time does to it (first order).
  */
-function propagate(check: Measured, of: string, values: number[], uncertainty: number): number {
+function propagate(statistic: Statistic, of: string, values: number[], uncertainty: number): number {
   if (uncertainty === 0) return 0
   if (of === 'mean') return uncertainty
-  const base = statistic(check, of, values)
-  const squares = values.map((_v, i) => {
-    const shifted = (by: number) => statistic(check, of, values.map((v, k) => (k === i ? v + by : v)))
-    return Math.max(Math.abs(shifted(uncertainty) - base), Math.abs(shifted(-uncertainty) - base)) ** 2
-  })
-  return Math.sqrt(squares.reduce((sum, s) => sum + s, 0))
+  const base = statistic(values)
+  const shifted = [...values]
+  let sum = 0
+  for (let i = 0; i < values.length; i++) {
+    let most = 0
+    for (const by of [uncertainty, -uncertainty]) {
+      shifted[i] = values[i]! + by
+      const moved = Math.abs(statistic(shifted) - base)
+      // A shift that cannot be worked out says nothing.
+      if (moved > most) most = moved
+    }
+    shifted[i] = values[i]!
+    sum += most ** 2
+  }
+  return Math.sqrt(sum)
 }
 
 /** The worst reading against a limit on each: the one with the least margin. */
 function worst(values: number[], min: number | null, max: number | null): number {
   const margin = (v: number) => Math.min(min === null ? Infinity : v - min, max === null ? Infinity : max - v)
-  return values.reduce((a, b) => (margin(b) < margin(a) ? b : a))
+  return values.length === 1 ? values[0]! : values.reduce((a, b) => (margin(b) < margin(a) ? b : a))
 }
 
 /**
@@ -61,16 +85,16 @@ function worst(values: number[], min: number | null, max: number | null): number
  * @returns one finding a limit; a limit that cannot be worked out is left out
  */
 export function judgeReadings(step: CompiledStep, slots: Slots, values: number[], uncertainty: number, rule: BandRule): Finding[] {
-  const check = step.step.check
   const findings: Finding[] = []
   for (const { limit, min, max, unit, dimension } of step.limits) {
     const low = min ? (min.evaluate(slots) as number) : null
     const high = max ? (max.evaluate(slots) as number) : null
     if (Number.isNaN(low) || Number.isNaN(high)) continue
     const each = limit.of === 'each'
-    const value = each ? worst(values, low, high) : statistic(check as Measured, limit.of, values)
+    const statistic = each ? null : statisticOf(step, slots, limit.of)
+    const value = statistic ? statistic(values) : worst(values, low, high)
     if (Number.isNaN(value)) continue
-    const spread = each ? uncertainty : propagate(check as Measured, limit.of, values, uncertainty)
+    const spread = statistic ? propagate(statistic, limit.of, values, uncertainty) : uncertainty
     findings.push({ title: limit.title ?? step.step.title, of: limit.of, dimension, unit, value, min: low, max: high, uncertainty: spread, ...guardBandVerdict(value, low, high, spread, rule) })
   }
   return findings
@@ -84,3 +108,6 @@ export function explainFinding(f: Finding): string {
   if (f.verdict === 'reject') return `${f.title} ${show(f.value)} is outside: allowed ${range}.`
   return `${f.title} ${show(f.value)} is within ${show(f.uncertainty)} of the limit (${range}): measure again, or with a better tool.`
 }
+
+/** The reasons of several limits, one after the other. */
+export const explainAll = (findings: readonly Finding[]): string => findings.map(explainFinding).join(' ')

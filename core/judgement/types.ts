@@ -34,6 +34,8 @@ export interface StepJudgement {
   sentence: string
   /** computed mark or calculated value, SI */
   value: number | null
+  /** how many readings it takes; null when it takes none */
+  readings: number | null
   /** limits worked out for this joint, also before anything is measured */
   limits: { title: string; of: string; dimension: DimensionKey; unit: string; min: number | null; max: number | null }[]
   findings: Finding[]
@@ -92,6 +94,8 @@ export interface InstrumentFacts {
 }
 
 export interface JudgeOptions {
+  /** states only, without sentences, limits and marks: for judging thousands */
+  brief?: boolean
   rule?: BandRule
   instruments?: Record<string, InstrumentFacts>
   /** schools chosen for this project */

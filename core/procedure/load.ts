@@ -1,7 +1,8 @@
 import { isNode, LineCounter, parseDocument, stringify, type Document } from 'yaml'
 import * as yup from 'yup'
 import { Problem } from '../problem'
-import { compileProcedure, PathProblem, type CompiledProcedure } from './compile'
+import { compileProcedure, type CompiledProcedure } from './compile'
+import { PathProblem } from './path-problem'
 import { procedureSchema } from './schema'
 import type { Procedure } from './types'
 

@@ -1,12 +1,13 @@
 import * as yup from 'yup'
 import { dimensions } from '../quantity/dimension'
+import { drawingFamilies } from './drawings'
 import type { Check, Procedure } from './types'
 
 const KEY = /^[a-z][A-Za-z0-9-]*(\.[a-z][A-Za-z0-9]*)?$/
 const text = (max = 600) => yup.string().strict().trim().min(1).max(max)
 const key = () => text(60).matches(KEY, '${path} must be a short key in lower case')
 /** Formulas may be written as bare numbers in YAML. */
-const formula = () => yup.string().transform((_v, raw) => (typeof raw === 'number' ? String(raw) : raw)).strict(false).max(400)
+const formula = () => yup.string().transform((_v, raw) => (typeof raw === 'number' ? String(raw) : raw)).strict(false).max(400).meta({ json: { type: ['string', 'number'], maxLength: 400 } })
 const dimension = (...more: string[]) => yup.string().oneOf([...Object.keys(dimensions), ...more])
 const record = <S extends yup.ObjectShape>(shape: S) => yup.object(shape).noUnknown(true, ({ unknown, path }) => `${path || 'The procedure'} has unknown keys: ${unknown}`).strict(false)
 const list = <T extends yup.Schema>(of: T, max = 200) => yup.array().of(of).max(max)
@@ -16,7 +17,7 @@ const limit = record({ of: text(40).required(), title: text(), min: formula(), m
 const measured = {
   quantity: dimension().required(),
   unit: yup.string().max(20).defined(),
-  readings: yup.number().integer().min(1).max(72),
+  readings: yup.mixed((v): v is number | string => typeof v === 'number' ? Number.isInteger(v) && v >= 1 && v <= 72 : typeof v === 'string' && v.length <= 400).meta({ json: { type: ['integer', 'string'], minimum: 1, maximum: 72 } }),
   places: list(text(40)),
   limits: list(limit, 12).required().min(1),
   uncertainty: formula(),
@@ -26,13 +27,13 @@ const measured = {
 
 const checks: Record<Check['kind'], yup.ObjectShape> = {
   confirm: { question: text().required(), photo: yup.boolean() },
-  choice: { question: text().required(), choices: list(record({ key: key().required(), title: text().required(), conforms: yup.boolean().required(), reason: text() }), 12).required().min(2) },
+  choice: { question: text().required(), choices: list(record({ key: key().required(), title: text().required(), conforms: yup.mixed((v): v is boolean | string => typeof v === 'boolean' || (typeof v === 'string' && v.length <= 400)).required().meta({ json: { type: ['boolean', 'string'] } }), reason: text() }), 12).required().min(2) },
   measure: measured,
   environment: measured,
   mark: { formula: formula().required(), unit: text(20).required(), from: text().required(), question: text().required() },
   count: { question: text().required(), min: formula(), max: formula() },
   clock: { from: key().required(), earliest: formula(), latest: formula(), action: text(), gate: yup.string().oneOf(['pressure-test']) },
-  lot: { question: text().required(), shelfLife: formula() },
+  lot: { question: text().required(), shelfLife: formula(), openedLife: formula() },
   calculated: { formula: formula().required(), quantity: dimension().required(), unit: yup.string().max(20).defined(), min: formula(), max: formula() },
 }
 
@@ -52,7 +53,7 @@ const step = record({
   point: yup.string().oneOf(['H', 'W', 'S', 'R']),
   onFailure: record({ action: yup.string().oneOf(['rework', 'recut', 'replace', 'reject', 'consult']).required(), words: text().required() }).default(undefined),
   cautions: list(text()),
-  drawing: text(40),
+  drawing: text(80),
   check: check as unknown as yup.Schema,
 })
 
@@ -65,7 +66,7 @@ export const procedureSchema = record({
   material: text(60).required(),
   basis: text().required(),
   cautions: list(text()).required(),
-  facts: list(record({ key: key().required(), title: text(120).required(), dimension: dimension('word', 'flag').required(), unit: yup.string().max(20), from: yup.string().oneOf(['pipe', 'fitting', 'joint', 'site', 'project']).required(), min: formula(), max: formula(), choices: list(text(40)), optional: yup.boolean() })).required(),
+  facts: list(record({ key: key().required(), title: text(120).required(), dimension: dimension('word', 'flag').required(), unit: yup.string().max(20), from: yup.string().oneOf(['pipe', 'fitting', 'joint', 'site', 'project']).required(), min: formula(), max: formula(), choices: list(text(40)), optional: yup.boolean(), default: text(60) })).required(),
   options: list(record({ key: key().required(), title: text(120).required(), choices: list(record({ key: key().required(), title: text(200).required(), reason: text().required() })).required().min(2), default: key().required() })).default([]),
   tables: list(
     record({
@@ -73,6 +74,10 @@ export const procedureSchema = record({
       axes: list(record({ dimension: dimension('word').required(), unit: yup.string().max(20), mode: yup.string().oneOf(['exact', 'banded', 'interpolated']).required(), values: yup.array().required().min(1).max(200) }), 2).required().min(1),
       values: yup.array().required().min(1).max(200),
     }),
+  ).default([]),
+  drawings: list(
+    record({ key: key().required(), show: yup.string().oneOf(Object.keys(drawingFamilies)).required(), title: text(120).required(), readings: key(), values: yup.object().required().meta({ json: { additionalProperties: { type: ['string', 'number'] } } }) }),
+    12,
   ).default([]),
   stages: list(record({ key: key().required(), title: text(120).required(), steps: list(step).required().min(1) }), 40).required().min(1),
 }) as unknown as yup.ObjectSchema<Procedure>

@@ -1,6 +1,6 @@
 import { Problem } from '../problem'
 import { readQuantity } from '../quantity/read'
-import { typeOfDimension, type FormulaType } from './formula'
+import { typeOfDimension, type FormulaType } from './formula/formula'
 import type { ProcedureTable, TableAxis } from './types'
 
 /** A table ready to be looked up: SI inside. Outside its range it gives NaN: a table is never extrapolated. */

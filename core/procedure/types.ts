@@ -16,6 +16,8 @@ export interface ProcedureFact {
   max?: string
   choices?: string[]
   optional?: boolean
+  /** what the form starts with, as text with a unit */
+  default?: string
 }
 
 export interface ProcedureOption {
@@ -54,24 +56,34 @@ export interface Limit {
 interface Measured {
   quantity: DimensionKey
   unit: string
-  readings?: number
+  /** how many; a formula where the joint decides (one a bolt) */
+  readings?: number | string
   places?: string[]
   limits: Limit[]
   /** expanded uncertainty when no instrument is named */
   uncertainty?: string
   instrument?: string
+  /** `readings` names the input that takes them; the other arguments are formulas, words or lists */
   calculator?: { key: string; readings: string; arguments?: Record<string, unknown> }
+}
+
+export interface ProcedureChoice {
+  key: string
+  title: string
+  /** whether it conforms; a formula where the joint decides */
+  conforms: boolean | string
+  reason?: string
 }
 
 export type Check =
   | { kind: 'confirm'; question: string; photo?: boolean }
-  | { kind: 'choice'; question: string; choices: { key: string; title: string; conforms: boolean; reason?: string }[] }
+  | { kind: 'choice'; question: string; choices: ProcedureChoice[] }
   | ({ kind: 'measure' } & Measured)
   | ({ kind: 'environment' } & Measured)
   | { kind: 'mark'; formula: string; unit: string; from: string; question: string }
   | { kind: 'count'; question: string; min?: string; max?: string }
   | { kind: 'clock'; from: string; earliest?: string; latest?: string; action?: string; gate?: 'pressure-test' }
-  | { kind: 'lot'; question: string; shelfLife?: string }
+  | { kind: 'lot'; question: string; shelfLife?: string; openedLife?: string }
   | { kind: 'calculated'; formula: string; quantity: DimensionKey; unit: string; min?: string; max?: string }
 
 export type CheckKind = Check['kind']
@@ -86,9 +98,20 @@ export interface ProcedureStep {
   point?: InterventionPoint
   onFailure?: { action: FailureAction; words: string }
   cautions?: string[]
-  /** what the drawing shows for this step */
+  /** the drawing shown at this step, and the part of it that the step is about: `socket#stab` */
   drawing?: string
   check: Check
+}
+
+/** One drawing of the joint: a family of the interface, fed with values worked out from facts, marks and readings. */
+export interface ProcedureDrawing {
+  key: string
+  /** the family, one of `drawingFamilies` */
+  show: string
+  title: string
+  /** the step whose readings it shows as they are typed */
+  readings?: string
+  values: Record<string, string>
 }
 
 export interface Procedure {
@@ -102,5 +125,6 @@ export interface Procedure {
   facts: ProcedureFact[]
   options: ProcedureOption[]
   tables: ProcedureTable[]
+  drawings: ProcedureDrawing[]
   stages: { key: string; title: string; steps: ProcedureStep[] }[]
 }

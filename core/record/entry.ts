@@ -28,6 +28,7 @@ export interface Entry {
 
 const words = (max = 2000) => yup.string().strict().trim().min(1).max(max)
 const finite = yup.number().strict().test('finite', '${path} must be a finite number', (v) => v === undefined || Number.isFinite(v))
+const day = () => yup.string().strict().matches(/^\d{4}-\d\d-\d\d$/, '${path} must be a date such as 2026-03-09').test('exists', '${path} is not a date that exists', (v) => v === undefined || (!Number.isNaN(Date.parse(v)) && new Date(v).toISOString().slice(0, 10) === v))
 const shape = <S extends yup.ObjectShape>(s: S) => yup.object(s).noUnknown(true, ({ unknown }) => `The payload has unknown keys: ${unknown}`).required()
 
 /** The payload of each kind that a person may record at a step of a joint. */
@@ -37,7 +38,7 @@ const payloads: Partial<Record<EntryKind, yup.ObjectSchema<Record<string, unknow
   choice: shape({ choice: words(60).required() }),
   count: shape({ count: finite.required().min(0) }),
   clock: shape({ answer: yup.string().oneOf(['yes', 'no']).required() }),
-  lot: shape({ lot: words(80).required(), expires: yup.string() }),
+  lot: shape({ lot: words(80).required(), expires: day(), made: day(), opened: day() }),
   remark: shape({ text: words().required() }),
   photo: shape({ file: uuid().required(), name: words(200) }),
   request: shape({ note: words(400) }),

@@ -104,9 +104,12 @@ export async function findItem(db: Knex, project: string, id: string): Promise<I
 
 export const itemsByIds = async (db: Knex, project: string, ids: string[]): Promise<Item[]> => (ids.length === 0 ? [] : (await db('items').select(itemColumns).where({ project }).whereIn('id', ids)).map(item))
 
-/** Accepted items that no joint holds yet in this place. */
-export async function freeItems(db: Knex, project: string, place: 'upstream' | 'downstream' | 'fitting', search: string, limit = 60): Promise<Item[]> {
-  const rows = await db('items as i').select(itemColumns.map((c) => `i.${c}`)).where('i.project', project).where('i.kind', place === 'fitting' ? 'fitting' : 'pipe').whereIn('i.state', ['accepted', 'remark'])
+/** Where an item is built into a joint. */
+export type ItemPlace = 'upstream' | 'downstream' | 'fitting'
+
+/** Accepted items of these catalogue entries that no joint holds yet in this place. */
+export async function freeItems(db: Knex, project: string, place: ItemPlace, items: readonly string[], search: string, limit = 60): Promise<Item[]> {
+  const rows = await db('items as i').select(itemColumns.map((c) => `i.${c}`)).where('i.project', project).whereIn('i.item', items).whereIn('i.state', ['accepted', 'remark'])
     .whereNotExists((q) => void q.from('joints as j').whereRaw('j.?? = i.id', [place])).where('i.serial', 'like', `%${search.replace(/[%_\\]/g, '\\$&')}%`).orderBy('i.serial').limit(limit)
   return rows.map(item)
 }

@@ -16,6 +16,8 @@ export interface Joint {
   alignment: string
   number: string
   station: number
+  /** key of the procedure it is planned for */
+  system: string
   crew: string
   procedure: string | null
   upstream: string | null
@@ -40,6 +42,7 @@ interface Row {
   alignment: string
   number: string
   station: number
+  system: string
   crew: string
   procedure_id: string | null
   upstream: string | null
@@ -58,11 +61,11 @@ interface Row {
   summary: string
 }
 
-const columns = ['id', 'project', 'alignment', 'number', 'station', 'crew', 'procedure_id', 'upstream', 'downstream', 'fitting', 'facts', 'opened_at', 'state', 'until_at', 'then_state', 'testable_at', 'held_since', 'drafts', 'done', 'applicable', 'summary']
+const columns = ['id', 'project', 'alignment', 'number', 'station', 'system', 'crew', 'procedure_id', 'upstream', 'downstream', 'fitting', 'facts', 'opened_at', 'state', 'until_at', 'then_state', 'testable_at', 'held_since', 'drafts', 'done', 'applicable', 'summary']
 
 const ms = (date: Date | null) => (date === null ? null : date.getTime())
 const joint = (r: Row): Joint => ({
-  id: r.id, project: r.project, alignment: r.alignment, number: r.number, station: r.station, crew: r.crew, procedure: r.procedure_id, upstream: r.upstream, downstream: r.downstream, fitting: r.fitting,
+  id: r.id, project: r.project, alignment: r.alignment, number: r.number, station: r.station, system: r.system, crew: r.crew, procedure: r.procedure_id, upstream: r.upstream, downstream: r.downstream, fitting: r.fitting,
   facts: JSON.parse(r.facts), openedAt: r.opened_at?.toISOString() ?? null, state: r.state, until: ms(r.until_at), then: r.then_state, testableAt: ms(r.testable_at), heldSince: ms(r.held_since), drafts: r.drafts, done: r.done, applicable: r.applicable, summary: JSON.parse(r.summary),
 })
 
@@ -109,9 +112,9 @@ export async function saveJointProjection(db: Knex, id: string, p: JointProjecti
 
 export interface JointOpening {
   procedure: string
-  upstream: string
-  downstream: string
-  fitting: string
+  upstream: string | null
+  downstream: string | null
+  fitting: string | null
   facts: Record<string, number | string | boolean>
   openedAt: Date
 }

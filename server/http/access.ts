@@ -27,7 +27,7 @@ export const access = {
   'POST /api/projects/:project/joints/:joint/open': checkers,
   'POST /api/projects/:project/joints/:joint/entries': ['inspector', 'crew-lead', 'engineer'],
   'POST /api/projects/:project/joints/:joint/release': ['inspector', 'engineer'],
-  'GET /api/projects/:project/items': checkers,
+  'GET /api/projects/:project/joints/:joint/items': checkers,
   'POST /api/projects/:project/files': ['inspector', 'crew-lead', 'engineer'],
   'GET /api/projects/:project/files/:file': site,
   'GET /api/projects/:project/orders': office,

@@ -1,14 +1,13 @@
 import type { Knex } from 'knex'
-import { judge, judgeAhead, stateAt } from '#core/judgement/judge'
+import { judge, judgeAhead } from '#core/judgement/judge'
 import type { JudgeOptions } from '#core/judgement/types'
-import { readFacts, type CompiledProcedure } from '#core/procedure/compile'
+import type { CompiledProcedure } from '#core/procedure/compile'
 import { checkPayload, type Role } from '#core/record/entry'
 import { Problem } from '#core/problem'
 import { inTransaction } from '../db/connection'
-import { catalogueOf, findItem, freeItems, itemsByIds, type Item } from '../db/deliveries'
 import { entriesOf, forCore, type StoredEntry } from '../db/entries'
-import { findJoint, openJoint, saveJointProjection, type Joint, type JointProjection } from '../db/joints'
-import { alignmentsOf, instrumentFacts, instrumentsOf, issuedProcedure, peopleOf, type Project } from '../db/projects'
+import { findJoint, saveJointProjection, type Joint, type JointProjection } from '../db/joints'
+import { instrumentFacts, instrumentsOf, type Project } from '../db/projects'
 import { actingRole, appendEntries, type Actor, type NewEntry } from './record'
 import { compiledProcedure } from './procedures'
 
@@ -86,62 +85,6 @@ export async function refreshJoint(trx: Knex, project: Project, joint: Joint, en
   if (!joint.procedure) return
   const compiled = await compiledProcedure(trx, project.id, joint.procedure)
   await saveJointProjection(trx, joint.id, projectJoint(compiled, joint, entries, lastReceived(entries), await judgeOptions(trx, project, compiled.procedure.key)))
-}
-
-export interface OpenJoint {
-  upstream: string
-  downstream: string
-  fitting: string
-}
-
-const SYSTEM = 'pe-electrofusion-socket'
-
-async function chooseItem(db: Knex, project: string, id: string, place: 'upstream' | 'downstream' | 'fitting'): Promise<Item> {
-  const item = await findItem(db, project, id)
-  if (!item || (place === 'fitting') !== (item.kind === 'fitting')) throw new Problem('not-found', 'There is no such item.', place)
-  if (item.state === 'quarantined' || item.state === 'returned') throw new Problem('quarantined', `${item.serial} is ${item.state}: it may not be built in.`, place)
-  if (item.state === 'received') throw new Problem('not-accepted', `${item.serial} has not been inspected on arrival.`, place)
-  if ((await freeItems(db, project, place, item.serial)).every((free) => free.id !== id)) throw new Problem('in-use', `${item.serial} is already built in at this end.`, place)
-  return item
-}
-
-/** Opens a joint: pins the issued revision and works out its facts from pipe, fitting and line. */
-export async function openJointWith(db: Knex, project: Project, actor: Actor, jointId: string, choice: OpenJoint): Promise<void> {
-  actingRole(actor, checkers)
-  const joint = await visibleJoint(db, actor, jointId)
-  if (joint.procedure) throw new Problem('already-open', `Joint ${joint.number} is open already.`, 'joint')
-  if (choice.upstream === choice.downstream) throw new Problem('same-pipe', 'A pipe is not joined to itself.', 'downstream')
-  const procedure = await issuedProcedure(db, project.id, project.settings.schools.system?.[joint.alignment] ?? SYSTEM)
-  if (!procedure) throw new Problem('no-procedure', 'No procedure is issued for this line yet: ask the engineer.', 'procedure')
-  const compiled = await compiledProcedure(db, project.id, procedure.id)
-  const catalogue = await catalogueOf(db, project.id)
-  const [upstream, downstream, fitting] = await Promise.all([chooseItem(db, project.id, choice.upstream, 'upstream'), chooseItem(db, project.id, choice.downstream, 'downstream'), chooseItem(db, project.id, choice.fitting, 'fitting')])
-  const [a, b, f] = [upstream, downstream, fitting].map((i) => catalogue.get(i.item)) as ({ facts: Record<string, number | string | boolean> } | undefined)[]
-  if (!a || !b || !f) throw new Problem('not-found', 'An item is not in the catalogue.', 'fitting')
-  if (a.facts['pipe.od'] !== b.facts['pipe.od']) throw new Problem('mismatch', 'The two pipes differ in outside diameter.', 'downstream')
-  if (f.facts['fitting.bore'] !== undefined && f.facts['fitting.bore'] !== a.facts['pipe.od']) throw new Problem('mismatch', 'The coupler is not for this diameter.', 'fitting')
-  const line = (await alignmentsOf(db, project.id)).find((l) => l.id === joint.alignment)!
-  const all: Record<string, unknown> = { ...a.facts, ...f.facts, ...line.facts }
-  const facts = readFacts(compiled.procedure, Object.fromEntries(compiled.procedure.facts.filter((fact) => all[fact.key] !== undefined).map((fact) => [fact.key, all[fact.key]]))) as Record<string, number | string | boolean>
-  const options = await judgeOptions(db, project, compiled.procedure.key)
-  await inTransaction(db, async (trx) => {
-    if (!(await openJoint(trx, jointId, { procedure: procedure.id, ...choice, facts, openedAt: new Date() }))) throw new Problem('already-open', `Joint ${joint.number} is open already.`, 'joint')
-    await saveJointProjection(trx, jointId, projectJoint(compiled, { facts }, [], Date.now(), options))
-  })
-}
-
-/** Everything the joint sheet needs, so that the device can judge by itself. */
-export async function jointSheet(db: Knex, project: Project, actor: Actor, id: string) {
-  const joint = await visibleJoint(db, actor, id)
-  const [entries, people, instruments, items] = await Promise.all([entriesOf(db, id), peopleOf(db, project.id), instrumentsOf(db, project.id), itemsByIds(db, project.id, [joint.upstream, joint.downstream, joint.fitting].filter((x): x is string => x !== null))])
-  const procedure = joint.procedure ? await compiledProcedure(db, project.id, joint.procedure) : null
-  const key = procedure?.procedure.key ?? ''
-  return {
-    joint: { ...joint, state: stateAt(joint, Date.now()) }, procedure: procedure?.procedure ?? null,
-    schools: project.settings.schools[key] ?? {}, plan: project.settings.plan[key] ?? {}, rule: project.settings.rule, instruments, items,
-    people: Object.fromEntries(people.map((p) => [p.id, p.name])),
-    entries: entries.map((e) => ({ ...forCore(e), seq: e.seq, hash: e.hash, receivedAt: e.receivedAt })),
-  }
 }
 
 /** The server's own judgement, for replies and checks. */

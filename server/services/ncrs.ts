@@ -1,7 +1,7 @@
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
 import { Problem } from '#core/problem'
-import { standing } from '#core/judgement/judge'
+import { standing } from '#core/judgement/standing'
 import type { SubjectType } from '#core/record/entry'
 import { inTransaction } from '../db/connection'
 import { entriesOf, forCore, type StoredEntry } from '../db/entries'

@@ -31,8 +31,8 @@ describe('a procedure document', () => {
     ['an assignment', 'max: 10 % * pipe.wall', 'max: "x = 3 mm"', /may not use assignment/],
     ['an import', 'max: 10 % * pipe.wall', 'max: "import(1)"', /may not be called/],
     ['a broken formula', 'max: 10 % * pipe.wall', 'max: "pipe.wall * (2"', /cannot be read/],
-    ['a circle of steps', 'after: [peeled]\n        onFailure: { action: rework, words: Mark again', 'after: [stab-check]\n        onFailure: { action: rework, words: Mark again', /wait for each other/],
-    ['a step that does not exist', 'after: [controller-time]', 'after: [controller-tim]', /There is no step "controller-tim"/],
+    ['a circle of steps', 'after: [ peeled ]\n        onFailure: { action: rework, words: Mark again', 'after: [ stab-check ]\n        onFailure: { action: rework, words: Mark again', /wait for each other/],
+    ['a step that does not exist', 'after: [ controller-time ]', 'after: [ controller-tim ]', /There is no step "controller-tim"/],
     ['an unknown key', 'title: Cut square', 'titel: Cut square', /unknown keys|required/],
     ['a calculator that does not exist', 'key: ovality, readings', 'key: ovalness, readings', /There is no calculator/],
   ])('%s is refused with line, column and a sentence', (_what, from, to, sentence) => {

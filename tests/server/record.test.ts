@@ -97,10 +97,10 @@ describe('the record checks itself', () => {
 describe('rules of the use cases', () => {
   it('a quarantined pipe is not built in, nor one that is in use', async () => {
     const [hurt] = await db('items').where({ state: 'quarantined' })
-    const free = async (place: string) => ((await rhona.get(`${base}/items?place=${place}`)).body as { id: string }[]).map((i) => i.id)
+    const joint = await idOf('SB-05')
+    const free = async (place: string) => ((await rhona.get(`${base}/joints/${joint}/items?place=${place}`)).body as { id: string }[]).map((i) => i.id)
     const [up, down, fit] = await Promise.all([free('upstream'), free('downstream'), free('fitting')])
     expect(up).not.toContain(hurt.id)
-    const joint = await idOf('SB-05')
     expect((await rhona.post(`${base}/joints/${joint}/open`, { upstream: hurt.id, downstream: down[1], fitting: fit[0] })).problem).toMatchObject({ code: 'quarantined', field: 'upstream' })
     const [used] = await db('joints').where({ number: 'RM-001' }).select('upstream')
     expect((await rhona.post(`${base}/joints/${joint}/open`, { upstream: used.upstream, downstream: down[1], fitting: fit[0] })).problem).toMatchObject({ code: 'in-use', field: 'upstream' })

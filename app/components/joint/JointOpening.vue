@@ -1,31 +1,34 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
-import type { Item } from '../../../server/db/deliveries'
+import type { Item, ItemPlace } from '../../../server/db/deliveries'
+import type { Opening } from '../../../server/services/opening'
 import { useSession } from '~/stores/session'
+import { placeWords } from '~/words'
 
-/** Opening a joint: accepted, unused pipe and coupler; quarantined items are not offered. */
-const props = defineProps<{ joint: { id: string; number: string; station: number } }>()
+/** Opening a joint: accepted, unused items where the catalogue knows them, and the facts that nothing else gives. */
+const props = defineProps<{ joint: { id: string; number: string; station: number }; opening: Opening }>()
 const emit = defineEmits<{ opened: [] }>()
 const session = useSession()
-const places = [{ key: 'upstream', title: 'Upstream pipe' }, { key: 'downstream', title: 'Downstream pipe' }, { key: 'fitting', title: 'Coupler' }] as const
-type Place = (typeof places)[number]['key']
-const offered = reactive<Record<Place, Item[]>>({ upstream: [], downstream: [], fitting: [] })
-const chosen = reactive<Record<Place, string>>({ upstream: '', downstream: '', fitting: '' })
+const places = props.opening.places
+const offered = reactive<Record<ItemPlace, Item[]>>({ upstream: [], downstream: [], fitting: [] })
+const chosen = reactive<Record<ItemPlace, string>>({ upstream: '', downstream: '', fitting: '' })
+const typed = reactive<Record<string, string | boolean>>(Object.fromEntries(props.opening.facts.map((f) => [f.key, f.default ?? (f.dimension === 'flag' ? false : '')])))
 const fault = ref<ApiProblem | null>(null)
 const busy = ref(false)
-const words: Record<string, string> = { 'PE-315-11': '315 mm SDR 11' }
 
-async function offer(place: Place, search = '') {
-  offered[place] = await api<Item[]>(`${session.base}/items`, { query: { place, search } })
+async function offer(place: ItemPlace, search = '') {
+  offered[place] = await api<Item[]>(`${session.base}/joints/${props.joint.id}/items`, { query: { place, search } })
 }
 const search = useDebounceFn(offer, 150)
-onMounted(() => Promise.all(places.map((p) => offer(p.key))).catch((e: ApiProblem) => (fault.value = e)))
-const complete = computed(() => places.every((p) => chosen[p.key]))
+onMounted(() => Promise.all(places.map((p) => offer(p))).catch((e: ApiProblem) => (fault.value = e)))
+const complete = computed(() => places.every((p) => chosen[p]) && props.opening.facts.every((f) => f.optional || typed[f.key] !== ''))
+const shownAt = computed(() => (fault.value?.field ? [...places, ...props.opening.facts.map((f) => f.key)].includes(fault.value.field) : false))
 async function open() {
   busy.value = true
   fault.value = null
   try {
-    await api(`${session.base}/joints/${props.joint.id}/open`, { body: { ...chosen } })
+    const items = Object.fromEntries(places.map((p) => [p, chosen[p]]))
+    await api(`${session.base}/joints/${props.joint.id}/open`, { body: { ...items, facts: Object.fromEntries(Object.entries(typed).filter(([, v]) => v !== '')) } })
     emit('opened')
   } catch (error) {
     if (!(error instanceof ApiProblem)) throw error
@@ -34,7 +37,7 @@ async function open() {
     busy.value = false
   }
 }
-const title = (i: Item) => `${i.serial} · ${words[i.item] ?? i.item} · lot ${i.lot}`
+const title = (i: Item) => `${i.serial} · ${i.item} · lot ${i.lot}`
 </script>
 
 <template>
@@ -44,16 +47,25 @@ const title = (i: Item) => `${i.serial} · ${words[i.item] ?? i.item} · lot ${i
       <h1>Open joint {{ joint.number }}</h1>
       <span class="muted">station {{ joint.station.toFixed(1) }} m</span>
     </div>
-    <p class="muted">Choose what is joined. Only items accepted on delivery, and not built in yet, are offered. The joint keeps the procedure revision issued now.</p>
+    <p><strong>{{ opening.procedure.title }}</strong>, revision {{ opening.procedure.revision }}. <span class="muted">The joint keeps this revision.</span></p>
     <form @submit.prevent="open">
-      <div v-for="p in places" :key="p.key" class="field">
-        <span>{{ p.title }}</span>
-        <ElSelect v-model="chosen[p.key]" filterable remote :remote-method="(text: string) => search(p.key, text)" remote-show-suffix :aria-label="p.title" placeholder="Type a serial, or choose">
-          <ElOption v-for="i in offered[p.key]" :key="i.id" :value="i.id" :label="title(i)" />
-        </ElSelect>
-        <span v-if="fault?.field === p.key" class="fault" role="alert">{{ fault.message }}</span>
-      </div>
-      <p v-if="fault && !places.some((p) => p.key === fault!.field)" class="fault" role="alert">{{ fault.message }}</p>
+      <section v-if="places.length">
+        <p class="muted small">Only items accepted on delivery, and not built in yet, are offered.</p>
+        <div v-for="p in places" :key="p" class="field">
+          <span>{{ placeWords[p] }}</span>
+          <ElSelect v-model="chosen[p]" filterable remote :remote-method="(text: string) => search(p, text)" remote-show-suffix :aria-label="placeWords[p]" placeholder="Type a serial, or choose">
+            <ElOption v-for="i in offered[p]" :key="i.id" :value="i.id" :label="title(i)" />
+          </ElSelect>
+          <span v-if="fault?.field === p" class="fault" role="alert">{{ fault.message }}</span>
+        </div>
+      </section>
+      <section v-if="opening.facts.length">
+        <p class="muted small">Read from the label, the drawing and the site.</p>
+        <div class="facts">
+          <FactField v-for="f in opening.facts" :key="f.key" v-model="typed[f.key]!" :fact="f" :fault="fault?.field === f.key ? fault.message : undefined" />
+        </div>
+      </section>
+      <p v-if="fault && !shownAt" class="fault" role="alert">{{ fault.message }}</p>
       <ElButton type="primary" size="large" native-type="submit" :disabled="!complete" :loading="busy">Open the joint</ElButton>
     </form>
   </div>
@@ -61,18 +73,25 @@ const title = (i: Item) => `${i.serial} · ${words[i.item] ?? i.item} · lot ${i
 
 <style scoped>
 .narrow {
-  max-width: 760px;
+  max-width: 860px;
 }
-form {
+form,
+section {
   display: flex;
   flex-direction: column;
   gap: 18px;
-  margin-top: 20px;
-  align-items: flex-start;
+  align-items: stretch;
 }
-.field {
-  display: block;
-  width: 100%;
+form {
+  margin-top: 20px;
+}
+form > .el-button {
+  align-self: flex-start;
+}
+.facts {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(250px, 1fr));
+  gap: 16px 20px;
 }
 .field > span:first-child {
   font-size: var(--s14);

@@ -3,8 +3,8 @@ import { uuidv7 } from 'uuidv7'
 import IconCamera from '~icons/lucide/camera'
 import { useSession } from '~/stores/session'
 import type { useJointSheet } from '~/composables/useJointSheet'
-import { answering } from '#core/judgement/step'
-import { standing } from '#core/judgement/judge'
+import { answering } from '#core/judgement/decisions'
+import { standing } from '#core/judgement/standing'
 import { smallPicture } from '~/composables/smallPicture'
 import type { Answer } from './StepCheck.vue'
 import type StepCheck from './StepCheck.vue'
@@ -21,7 +21,6 @@ const busy = ref(false)
 const check = ref<InstanceType<typeof StepCheck> | null>(null)
 const steps = computed(() => judgement.value?.steps.filter((s) => s.state !== 'not-applicable') ?? [])
 const judged = computed(() => judgement.value?.steps.find((s) => s.key === current.value) ?? null)
-const step = computed(() => (compiled.value && current.value ? compiled.value.steps[compiled.value.stepIndex.get(current.value)!]!.step : null))
 watch([judgement, () => props.wanted], () => {
   if (!judgement.value) return
   if (current.value === null) current.value = judgement.value.steps.some((s) => s.key === props.wanted) ? props.wanted : (judgement.value.next ?? steps.value.at(-1)?.key ?? null)
@@ -54,6 +53,11 @@ async function answer(answers: Answer[]) {
   } finally {
     busy.value = false
   }
+}
+/** A picture of a drawing chosen as the answer of the step at hand. */
+function choose(choice: string) {
+  const found = compiled.value?.steps[compiled.value.stepIndex.get(current.value ?? '') ?? -1]?.step.check
+  if (mayRecord.value && found?.kind === 'choice' && found.choices.some((c) => c.key === choice)) void answer([{ kind: 'choice', payload: { choice } }])
 }
 const primary = computed(() => {
   if (ready.value) return { text: 'Record', act: () => answer([ready.value!]) }
@@ -127,7 +131,7 @@ useKeys({
     </header>
     <JointSpine :procedure="compiled.procedure" :judgement="judgement" :current="current" @choose="(k) => (current = k)" />
     <StepCheck
-      v-if="judged" ref="check" :key="judged.key" :compiled="compiled" :sheet="sheet" :judged="judged" :now="now" :may-record="mayRecord" :may-release="mayRelease" :busy="busy" @answer="answer" @ready="(a) => (ready = a)" @live="(v) => (live = v)" @release="beginSign"
+      v-if="judged" ref="check" :key="judged.key" :compiled="compiled" :sheet="sheet" :entries="entries" :judged="judged" :now="now" :may-record="mayRecord" :may-release="mayRelease" :busy="busy" @answer="answer" @ready="(a) => (ready = a)" @live="(v) => (live = v)" @release="beginSign"
       @submit="primary?.act()">
       <div v-if="draft" class="draft">
         <p><strong>Nonconformance drafted.</strong> {{ draft.criterion }} – found: {{ draft.reading }}</p>
@@ -135,7 +139,7 @@ useKeys({
       </div>
       <StepRecord :entries="ofStep" :people="sheet.people" :project="session.projectKey" />
     </StepCheck>
-    <JointFigure :facts="sheet.joint.facts" :judgement="judgement" :entries="entries" :step="step" :live="live" :now="now" />
+    <JointFigure :compiled="compiled" :facts="sheet.joint.facts" :schools="sheet.schools" :judgement="judgement" :entries="entries" :step="current" :live="live" :now="now" @step="(k) => (current = k)" @choose="choose" />
     <footer class="bar">
       <ElButton size="large" :disabled="!strikable || !mayRecord" @click="strikeOpen = true">Strike</ElButton>
       <ElButton size="large" :disabled="!mayRecord" @click="remarkOpen = true">Remark</ElButton>

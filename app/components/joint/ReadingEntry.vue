@@ -6,10 +6,9 @@ import type { Instrument } from '~/composables/types'
 
 /** Readings typed once, with a unit or bare in the unit shown; judged by the parent as they come. */
 type Measured = Extract<Check, { kind: 'measure' | 'environment' }>
-const props = defineProps<{ check: Measured; instruments: Instrument[]; now: number }>()
+const props = defineProps<{ check: Measured; count: number; instruments: Instrument[]; now: number }>()
 const emit = defineEmits<{ change: [{ values: number[]; typed: string[]; instrument: string | null } | null]; submit: [] }>()
 
-const count = computed(() => props.check.readings ?? 1)
 const typed = ref<string[]>([])
 const active = ref(0)
 const fault = ref('')
@@ -17,8 +16,8 @@ const inputs = ref<HTMLInputElement[]>([])
 const fitting = computed(() => props.instruments.filter((i) => i.quantity === props.check.quantity))
 const instrument = ref<string | null>(null)
 
-watch(() => props.check, () => {
-  typed.value = Array.from({ length: count.value }, () => '')
+watch([() => props.check, () => props.count], () => {
+  typed.value = Array.from({ length: props.count }, () => '')
   active.value = 0
   fault.value = ''
   instrument.value = fitting.value.find((i) => i.kind === props.check.instrument && Date.parse(i.calibratedUntil) > props.now)?.id ?? null
@@ -45,7 +44,7 @@ function press(key: string) {
   typed.value[at] = key === 'back' ? text.slice(0, -1) : text + key
 }
 function advance() {
-  if (active.value < count.value - 1) {
+  if (active.value < props.count - 1) {
     active.value++
     inputs.value[active.value]?.focus()
   } else emit('submit')

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { judgeReadings } from '#core/judgement/measure'
+import { slotsOf } from '#core/judgement/slots'
 import type { StepJudgement } from '#core/judgement/types'
 import type { CompiledProcedure } from '#core/procedure/compile'
-import type { EntryKind } from '#core/record/entry'
+import type { Entry, EntryKind } from '#core/record/entry'
 import { showDuration, showQuantity } from '#core/quantity/show'
 import { failureWords, pointWords } from '~/words'
 import type { JointSheet } from '~/composables/useJointSheet'
@@ -14,7 +15,7 @@ export interface Answer {
   payload: Record<string, unknown>
   instrument?: string | null
 }
-const props = defineProps<{ compiled: CompiledProcedure; sheet: JointSheet; judged: StepJudgement; now: number; mayRecord: boolean; mayRelease: boolean; busy: boolean }>()
+const props = defineProps<{ compiled: CompiledProcedure; sheet: JointSheet; entries: Entry[]; judged: StepJudgement; now: number; mayRecord: boolean; mayRelease: boolean; busy: boolean }>()
 const emit = defineEmits<{ answer: [Answer[]]; ready: [Answer | null]; live: [number[] | null]; release: ['release' | 'refusal' | 'waiver' | 'decision']; submit: [] }>()
 
 const times = useTimes()
@@ -23,7 +24,7 @@ const step = computed(() => compiledStep.value.step)
 const check = computed(() => step.value.check)
 const values = ref<{ values: number[]; typed: string[]; instrument: string | null } | null>(null)
 const entry = ref<InstanceType<typeof ReadingEntry> | null>(null)
-const slots = computed(() => props.compiled.slots(props.sheet.joint.facts, props.sheet.schools))
+const slots = computed(() => slotsOf(props.compiled, props.sheet.joint.facts, props.entries, props.sheet.schools))
 
 watch(() => props.judged.key, () => change(null))
 function change(v: typeof values.value) {
@@ -101,7 +102,7 @@ defineExpose({ clear: () => entry.value?.clear(), say, request })
         </div>
       </template>
       <template v-else-if="check.kind === 'measure' || check.kind === 'environment'">
-        <ReadingEntry ref="entry" :check="check" :instruments="sheet.instruments" :now="now" @change="change" @submit="$emit('submit')">
+        <ReadingEntry ref="entry" :check="check" :count="judged.readings ?? 1" :instruments="sheet.instruments" :now="now" @change="change" @submit="$emit('submit')">
           <ToleranceBar v-for="b in bars" :key="b.of + b.title" v-bind="b" />
         </ReadingEntry>
       </template>

@@ -1,0 +1,151 @@
+import { outputDimension } from '../calculators/define'
+import { findCalculator } from '../calculators/registry'
+import { Problem } from '../problem'
+import { dimensions, type DimensionKey } from '../quantity/dimension'
+import { findUnit } from '../quantity/units'
+import { compileFormula, typeOfDimension, type Formula, type FormulaType } from './formula/formula'
+import { located, PathProblem } from './path-problem'
+import { unique, type ProcedureScope } from './scope'
+import type { Check, Limit, ProcedureStep } from './types'
+
+export interface CompiledLimit {
+  readonly limit: Limit
+  readonly min: Formula | null
+  readonly max: Formula | null
+  /** display unit */
+  readonly unit: string
+  readonly dimension: DimensionKey
+}
+
+export interface CompiledStep {
+  readonly index: number
+  readonly stage: string
+  readonly step: ProcedureStep
+  readonly when: Formula | null
+  /** indices of steps that must be accepted first */
+  readonly after: readonly number[]
+  /** indices of earlier steps whose record its formulas read */
+  readonly reads: readonly number[]
+  readonly limits: readonly CompiledLimit[]
+  /** how many readings; null when it takes none */
+  readonly readings: Formula | null
+  /** the calculator's other arguments: formulas, or values as they stand */
+  readonly arguments: Readonly<Record<string, { formula: Formula } | { value: unknown }>>
+  /** whether each choice conforms */
+  readonly conforms: readonly (boolean | Formula)[]
+  /** mark or calculated value */
+  readonly value: Formula | null
+  readonly earliest: Formula | null
+  readonly latest: Formula | null
+  /** index of the step that starts this clock */
+  readonly from: number
+  readonly uncertainty: Formula | null
+  readonly shelfLife: Formula | null
+  readonly openedLife: Formula | null
+}
+
+export const STATISTICS = ['each', 'mean', 'min', 'max', 'range']
+const TRUTH: FormulaType = { kind: 'truth' }
+type Measured = Extract<Check, { limits: Limit[] }>
+
+/** Compiles the formulas of one step, each with its place in the document, and notes which steps they read. */
+class StepCompiler {
+  readonly reads = new Set<string>()
+
+  constructor(private readonly step: ProcedureStep, private readonly path: string, private readonly scope: ProcedureScope, private readonly stepIndex: ReadonlyMap<string, number>) {}
+
+  formula(text: string | undefined, place: string, wanted: DimensionKey | FormulaType): Formula | null {
+    if (text === undefined) return null
+    const compiled = located(`${this.path}.${place}`, () => compileFormula(String(text), this.scope, typeof wanted === 'string' ? typeOfDimension(wanted) : wanted))
+    for (const step of compiled.records) this.reads.add(step)
+    return compiled
+  }
+
+  find(key: string, place: string): number {
+    const found = this.stepIndex.get(key)
+    if (found === undefined) throw new PathProblem(`There is no step "${key}".`, `${this.path}.${place}`)
+    return found
+  }
+
+  unit(symbol: string, dimension: DimensionKey, place: string) {
+    const unit = findUnit(symbol)
+    if (!unit || unit.dimension !== dimension) throw new PathProblem(`"${symbol}" is not a unit of ${dimensions[dimension].noun}.`, `${this.path}.${place}`)
+  }
+
+  limits(check: Measured): CompiledLimit[] {
+    const calculator = check.calculator ? located(`${this.path}.check.calculator.key`, () => findCalculator(check.calculator!.key)) : null
+    return check.limits.map((limit, i) => {
+      const here = `check.limits[${i}]`
+      const plain = STATISTICS.includes(limit.of)
+      if (!plain && !(calculator && limit.of in calculator.outputs)) throw new PathProblem(`"${limit.of}" is neither ${STATISTICS.join(', ')} nor an output of the step's calculator.`, `${this.path}.${here}.of`)
+      const dimension = plain ? check.quantity : outputDimension(calculator!.outputs[limit.of]!)
+      const unit = limit.unit ?? (plain ? check.unit : dimensions[dimension].unit)
+      if (unit) this.unit(unit, dimension, `${here}.unit`)
+      return { limit, unit, dimension, min: this.formula(limit.min, `${here}.min`, dimension), max: this.formula(limit.max, `${here}.max`, dimension) }
+    })
+  }
+
+  arguments(check: Check): CompiledStep['arguments'] {
+    if (!('calculator' in check) || !check.calculator) return {}
+    const calculator = located(`${this.path}.check.calculator.key`, () => findCalculator(check.calculator!.key))
+    if (!calculator.inputs[check.calculator.readings]) throw new PathProblem(`Calculator "${calculator.key}" has no input "${check.calculator.readings}".`, `${this.path}.check.calculator.readings`)
+    return Object.fromEntries(Object.entries(check.calculator.arguments ?? {}).map(([name, given]) => {
+      const place = `check.calculator.arguments.${name}`
+      const input = calculator.inputs[name]
+      if (!input) throw new PathProblem(`Calculator "${calculator.key}" has no input "${name}".`, `${this.path}.${place}`)
+      const { kind, dimension } = input.describe
+      if (typeof given === 'string' && (kind === 'quantity' || kind === 'count')) return [name, { formula: this.formula(given, place, dimension ?? 'ratio')! }]
+      if (typeof given === 'string' && kind === 'flag') return [name, { formula: this.formula(given, place, TRUTH)! }]
+      return [name, { value: located(`${this.path}.${place}`, () => input.read(given, name)) }]
+    }))
+  }
+
+  conforms(check: Check): (boolean | Formula)[] {
+    if (check.kind !== 'choice') return []
+    unique(check.choices.map((c) => c.key), 'choice', (i) => `${this.path}.check.choices[${i}].key`)
+    return check.choices.map((c, i) => {
+      if (c.conforms !== true && !c.reason) throw new PathProblem(`Say why "${c.title}" does not conform.`, `${this.path}.check.choices[${i}]`)
+      return typeof c.conforms === 'boolean' ? c.conforms : this.formula(c.conforms, `check.choices[${i}].conforms`, TRUTH)!
+    })
+  }
+
+  compile(index: number, stage: string): CompiledStep {
+    const { step } = this
+    const check = step.check
+    if ('unit' in check && check.unit) this.unit(check.unit, check.kind === 'mark' ? 'length' : check.quantity, 'check.unit')
+    const measured = check.kind === 'measure' || check.kind === 'environment'
+    let limits: CompiledLimit[] = measured ? this.limits(check) : []
+    if (check.kind === 'count' || check.kind === 'calculated') {
+      const dimension: DimensionKey = check.kind === 'count' ? 'ratio' : check.quantity
+      limits = [{ limit: { of: 'each', title: step.title, min: check.min, max: check.max }, min: this.formula(check.min, 'check.min', dimension), max: this.formula(check.max, 'check.max', dimension), unit: check.kind === 'count' ? '' : check.unit, dimension }]
+    }
+    const lot = check.kind === 'lot' ? check : null
+    const clock = check.kind === 'clock' ? check : null
+    const compiled = {
+      index, stage, step, limits,
+      when: this.formula(step.when, 'when', TRUTH),
+      after: (step.after ?? []).map((key, i) => this.find(key, `after[${i}]`)),
+      readings: measured ? this.formula(String(check.readings ?? 1), 'check.readings', 'ratio') : null,
+      arguments: this.arguments(check),
+      conforms: this.conforms(check),
+      value: check.kind === 'mark' ? this.formula(check.formula, 'check.formula', 'length') : check.kind === 'calculated' ? this.formula(check.formula, 'check.formula', check.quantity) : null,
+      earliest: this.formula(clock?.earliest, 'check.earliest', 'time'),
+      latest: this.formula(clock?.latest, 'check.latest', 'time'),
+      from: clock ? this.find(clock.from, 'check.from') : -1,
+      uncertainty: measured ? this.formula(check.uncertainty, 'check.uncertainty', check.quantity) : null,
+      shelfLife: this.formula(lot?.shelfLife, 'check.shelfLife', 'time'),
+      openedLife: this.formula(lot?.openedLife, 'check.openedLife', 'time'),
+    }
+    return { ...compiled, reads: [...this.reads].map((key) => this.stepIndex.get(key)!).filter((i) => i !== index) }
+  }
+}
+
+/** @throws PathProblem naming the place in the document */
+export function compileStep(step: ProcedureStep, index: number, stage: string, path: string, scope: ProcedureScope, stepIndex: ReadonlyMap<string, number>): CompiledStep {
+  try {
+    return new StepCompiler(step, path, scope, stepIndex).compile(index, stage)
+  } catch (error) {
+    if (error instanceof Problem) throw new PathProblem(error.message, path)
+    throw error
+  }
+}

@@ -1,0 +1,89 @@
+import type { MathNode } from 'mathjs/number'
+import { describeExponents, dimensions, type DimensionKey, type Exponents } from '../../quantity/dimension'
+import type { CompiledTable } from '../table'
+
+/** What a formula may yield. Numbers carry their dimension. */
+export type FormulaType = { kind: 'number'; exponents: Exponents } | { kind: 'truth' } | { kind: 'word' }
+export type FactValue = number | string | boolean | null | undefined
+/** Facts of one joint by slot, in the order the scope lists them; then what was recorded at earlier steps. */
+export type Slots = readonly FactValue[]
+export type Evaluate = (slots: Slots) => number | string | boolean
+
+/** What is taken of the readings of an earlier step: a statistic, or the n-th of them (from 1). */
+export type RecordedStatistic = 'mean' | 'min' | 'max' | 'range' | number
+
+/** What formulas may read of the steps before the one they stand at. */
+export interface RecordedSteps {
+  /** slot and type of what was recorded. @throws Problem when the step comes later, is unknown, or records no such thing */
+  use(what: 'reading' | 'answer', step: string, statistic: RecordedStatistic): { slot: number; type: FormulaType }
+}
+
+export interface Scope {
+  /** slot and type of every name a formula may use */
+  names: ReadonlyMap<string, { slot: number; type: FormulaType }>
+  tables: ReadonlyMap<string, CompiledTable>
+  recorded?: RecordedSteps
+  /** formulas of the marks worked out so far */
+  marks?: ReadonlyMap<string, Formula>
+}
+
+export interface Formula {
+  readonly text: string
+  readonly type: FormulaType
+  /** The facts it needs. */
+  readonly uses: readonly string[]
+  /** The steps that a value of it comes from: those whose record it reads, and marks. */
+  readonly steps: readonly string[]
+  /** The steps whose record it reads. */
+  readonly records: readonly string[]
+  /** Plain numbers in SI; NaN when a fact it needs is not known. */
+  readonly evaluate: Evaluate
+}
+
+export const NONE: Exponents = [0, 0, 0, 0, 0, 0]
+export const number = (exponents: Exponents): FormulaType => ({ kind: 'number', exponents })
+export const typeOfDimension = (key: DimensionKey): FormulaType => number(dimensions[key].exponents)
+export const describe = (type: FormulaType) => (type.kind === 'number' ? describeExponents(type.exponents) : type.kind === 'truth' ? 'a yes/no' : 'a word')
+
+/** A piece of a formula, read. */
+export interface Part {
+  type: FormulaType
+  evaluate: Evaluate
+  /** the value when it needs no fact */
+  constant?: number | string | boolean
+}
+export const fixed = (type: FormulaType, value: number | string | boolean): Part => ({ type, constant: value, evaluate: () => value })
+
+/** Why a formula is not accepted, and the piece of it that is at fault. */
+export class Refusal extends Error {
+  constructor(message: string, readonly fragment: string) {
+    super(message)
+  }
+}
+
+/** Loose shape of the parser's nodes: only what the reader visits. */
+export interface Node {
+  type: string
+  value?: unknown
+  name?: string
+  fn?: unknown
+  op?: string
+  args?: Node[]
+  content?: Node
+  object?: Node
+  index?: { dimensions: Node[]; dotNotation: boolean }
+  condition?: Node
+  trueExpr?: Node
+  falseExpr?: Node
+  properties?: Record<string, Node>
+  conditionals?: string[]
+  params?: Node[]
+  toString(): string
+}
+export const nodeOf = (tree: MathNode): Node => tree as unknown as Node
+
+/** A part as a number with its dimension. @throws Refusal */
+export function numeric(part: Part, node: Node, what: string): { exponents: Exponents; evaluate: (slots: Slots) => number } {
+  if (part.type.kind !== 'number') throw new Refusal(`${what} needs a number, but this is ${describe(part.type)}.`, node.toString())
+  return { exponents: part.type.exponents, evaluate: part.evaluate as (slots: Slots) => number }
+}

@@ -1,0 +1,126 @@
+import type { Knex } from 'knex'
+import type { FactValue } from '#core/procedure/formula/formula'
+import { readFact } from '#core/procedure/facts'
+import type { Procedure, ProcedureFact } from '#core/procedure/types'
+import { Problem } from '#core/problem'
+import { inTransaction } from '../db/connection'
+import { catalogueOf, findItem, freeItems, type Item, type ItemPlace } from '../db/deliveries'
+import { openJoint, saveJointProjection, type Joint } from '../db/joints'
+import { alignmentsOf, issuedProcedure, type ProcedureRow, type Project } from '../db/projects'
+import { judgeOptions, projectJoint, visibleJoint } from './joints'
+import { compiledProcedure } from './procedures'
+import { actingRole, type Actor } from './record'
+
+export const itemPlaces: readonly ItemPlace[] = ['upstream', 'downstream', 'fitting']
+const sourceOf = (place: ItemPlace) => (place === 'fitting' ? 'fitting' : 'pipe')
+
+type Catalogue = Awaited<ReturnType<typeof catalogueOf>>
+
+/** Catalogue entries that give every fact the procedure takes from this place: only those fit. */
+function fitting(procedure: Procedure, catalogue: Catalogue, place: ItemPlace): string[] {
+  const wanted = procedure.facts.filter((f) => f.from === sourceOf(place) && !f.optional)
+  if (wanted.length === 0) return []
+  return [...catalogue].filter(([, c]) => c.kind === sourceOf(place) && wanted.every((f) => c.facts[f.key] !== undefined)).map(([item]) => item)
+}
+
+/** What must be chosen and typed before a joint is opened. */
+export interface Opening {
+  procedure: { id: string; key: string; title: string; revision: string }
+  places: ItemPlace[]
+  /** facts that neither items nor the line give, with what the form starts with */
+  facts: ProcedureFact[]
+}
+
+interface Plan {
+  row: ProcedureRow
+  procedure: Procedure
+  places: { place: ItemPlace; items: string[] }[]
+  line: Record<string, FactValue>
+}
+
+async function planOf(db: Knex, project: Project, joint: Joint): Promise<Plan> {
+  const row = await issuedProcedure(db, project.id, joint.system)
+  if (!row) throw new Problem('no-procedure', `No procedure "${joint.system}" is issued yet: ask the engineer.`, 'procedure')
+  const { procedure } = await compiledProcedure(db, project.id, row.id)
+  const [catalogue, lines] = await Promise.all([catalogueOf(db, project.id), alignmentsOf(db, project.id)])
+  // A place is chosen from deliveries where the catalogue knows what fits there; else its facts are read from the label.
+  const places = itemPlaces.map((place) => ({ place, items: fitting(procedure, catalogue, place) })).filter((p) => p.items.length > 0)
+  return { row, procedure, places, line: lines.find((l) => l.id === joint.alignment)!.facts }
+}
+
+/** The facts that a person types: those that no chosen item and no line gives. */
+const typed = ({ procedure, places, line }: Plan): ProcedureFact[] => procedure.facts.filter((f) => line[f.key] === undefined && !places.some((p) => sourceOf(p.place) === f.from))
+
+/** What the opening form asks; null where no procedure is issued. */
+export async function openingOf(db: Knex, project: Project, joint: Joint): Promise<Opening | null> {
+  try {
+    const plan = await planOf(db, project, joint)
+    return { procedure: { id: plan.row.id, key: plan.row.key, title: plan.row.title, revision: plan.row.revision }, places: plan.places.map((p) => p.place), facts: typed(plan) }
+  } catch (error) {
+    if (error instanceof Problem && error.code === 'no-procedure') return null
+    throw error
+  }
+}
+
+/** Accepted, unused items that fit a joint at a place. */
+export async function offeredItems(db: Knex, project: Project, actor: Actor, jointId: string, place: ItemPlace, search: string): Promise<Item[]> {
+  const plan = await planOf(db, project, await visibleJoint(db, actor, jointId))
+  return freeItems(db, project.id, place, plan.places.find((p) => p.place === place)?.items ?? [], search)
+}
+
+async function chooseItem(db: Knex, project: string, id: string | undefined, { place, items }: Plan['places'][number]): Promise<Item> {
+  if (!id) throw new Problem('missing', `Choose the ${place === 'fitting' ? 'fitting' : `${place} pipe`}.`, place)
+  const item = await findItem(db, project, id)
+  if (!item || sourceOf(place) !== item.kind) throw new Problem('not-found', 'There is no such item.', place)
+  if (!items.includes(item.item)) throw new Problem('mismatch', `${item.serial} is not for this kind of joint.`, place)
+  if (item.state === 'quarantined' || item.state === 'returned') throw new Problem('quarantined', `${item.serial} is ${item.state}: it may not be built in.`, place)
+  if (item.state === 'received') throw new Problem('not-accepted', `${item.serial} has not been inspected on arrival.`, place)
+  if ((await freeItems(db, project, place, [item.item], item.serial)).every((free) => free.id !== id)) throw new Problem('in-use', `${item.serial} is already built in at this end.`, place)
+  return item
+}
+
+/** Facts of the chosen items; two pipes must agree in every fact that the procedure takes from them. */
+function factsOfItems(procedure: Procedure, catalogue: Catalogue, chosen: Map<ItemPlace, Item>): Record<string, FactValue> {
+  const of = (place: ItemPlace) => (chosen.has(place) ? catalogue.get(chosen.get(place)!.item)!.facts : {})
+  const [up, down, fit] = [of('upstream'), of('downstream'), of('fitting')]
+  for (const fact of procedure.facts) {
+    if (fact.from === 'pipe' && down[fact.key] !== undefined && up[fact.key] !== down[fact.key]) throw new Problem('mismatch', `The two pipes differ: ${fact.title.toLowerCase()}.`, 'downstream')
+  }
+  if (fit['fitting.bore'] !== undefined && up['pipe.od'] !== undefined && fit['fitting.bore'] !== up['pipe.od']) throw new Problem('mismatch', 'The fitting is not for this diameter.', 'fitting')
+  return { ...up, ...fit }
+}
+
+export interface OpenJoint extends Partial<Record<ItemPlace, string | null>> {
+  facts?: Record<string, unknown>
+}
+
+/** Opens a joint: pins the issued revision and works out its facts from pipe, fitting, line and what was typed. */
+export async function openJointWith(db: Knex, project: Project, actor: Actor, jointId: string, choice: OpenJoint): Promise<void> {
+  actingRole(actor, ['inspector', 'crew-lead'])
+  const joint = await visibleJoint(db, actor, jointId)
+  if (joint.procedure) throw new Problem('already-open', `Joint ${joint.number} is open already.`, 'joint')
+  if (choice.upstream && choice.upstream === choice.downstream) throw new Problem('same-pipe', 'A pipe is not joined to itself.', 'downstream')
+  const plan = await planOf(db, project, joint)
+  const chosen = new Map<ItemPlace, Item>()
+  for (const place of plan.places) chosen.set(place.place, await chooseItem(db, project.id, choice[place.place] ?? undefined, place))
+  const known = { ...factsOfItems(plan.procedure, await catalogueOf(db, project.id), chosen), ...plan.line }
+  const facts: Record<string, number | string | boolean> = {}
+  const asked = typed(plan)
+  for (const key of Object.keys(choice.facts ?? {})) if (!asked.some((f) => f.key === key)) throw new Problem('unknown-fact', `"${key}" is not asked here.`, `facts.${key}`)
+  for (const fact of plan.procedure.facts) {
+    const given = asked.includes(fact) ? choice.facts?.[fact.key] : known[fact.key]
+    if (given === undefined || given === null || given === '') {
+      if (fact.optional) continue
+      throw new Problem('missing', `${fact.title} is missing.`, fact.key)
+    }
+    facts[fact.key] = readFact(fact, given) as number | string | boolean
+  }
+  const compiled = await compiledProcedure(db, project.id, plan.row.id)
+  const options = await judgeOptions(db, project, compiled.procedure.key)
+  const idAt = (place: ItemPlace) => chosen.get(place)?.id ?? null
+  await inTransaction(db, async (trx) => {
+    const opened = await openJoint(trx, jointId, { procedure: plan.row.id, upstream: idAt('upstream'), downstream: idAt('downstream'), fitting: idAt('fitting'), facts, openedAt: new Date() })
+    if (!opened) throw new Problem('already-open', `Joint ${joint.number} is open already.`, 'joint')
+    await saveJointProjection(trx, jointId, projectJoint(compiled, { facts }, [], Date.now(), options))
+  })
+}
