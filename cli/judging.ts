@@ -5,7 +5,8 @@ import { readFacts } from '../core/procedure/facts'
 import { loadProcedure } from '../core/procedure/load'
 import { Problem } from '../core/problem'
 import type { Entry } from '../core/record/entry'
-import { CommandFailure, json } from './say'
+import { procedureJsonSchema } from '../core/procedure/json-schema'
+import { CommandFailure, json, print } from './say'
 
 function readText(file: string): string {
   try {
@@ -43,9 +44,13 @@ export function judgeRecord(file: string | undefined): number {
   return result.state === 'rejected' ? 1 : 0
 }
 
-/** `procedure check file.yaml`: reads, checks and compiles. */
+/** `procedure check file.yaml` reads, checks and compiles; `procedure schema` prints the JSON Schema. */
 export function checkProcedure(args: string[]): number {
-  if (args[0] !== 'check' || !args[1]) throw new CommandFailure('Write: ./vet-line procedure check file.yaml')
+  if (args[0] === 'schema') {
+    print(JSON.stringify(procedureJsonSchema(), null, 2))
+    return 0
+  }
+  if (args[0] !== 'check' || !args[1]) throw new CommandFailure('Write: ./vet-line procedure check file.yaml, or procedure schema')
   try {
     const { procedure, steps } = loadProcedure(readText(args[1]))
     json({ ok: true, key: procedure.key, revision: procedure.revision, steps: steps.length, facts: procedure.facts.length })

@@ -12,6 +12,7 @@ const usage = `Vet Line
   ./vet-line calc --batch         one {"key","inputs"} a line in, one answer a line out
   ./vet-line judge record.json    judge a record file
   ./vet-line procedure check F    read and check a procedure document
+  ./vet-line procedure schema     the JSON Schema of procedure documents
   ./vet-line verify               check every chain and projection of the database
   ./vet-line backup FILE          write the database to a file
   ./vet-line restore FILE         put a backup into an empty data folder

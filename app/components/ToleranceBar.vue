@@ -1,12 +1,16 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { useElementSize } from '@vueuse/core'
+import { computed, useTemplateRef } from 'vue'
 import type { DimensionKey } from '#core/quantity/dimension'
 import { showIn, showQuantity } from '#core/quantity/show'
 
 /** Limits, the strip where it is too close to call, and the reading with its uncertainty. SI in. */
 const props = defineProps<{ title: string; dimension: DimensionKey; unit: string; min: number | null; max: number | null; value?: number | null; uncertainty?: number; verdict?: string | null }>()
 
-const W = 560
+const figure = useTemplateRef<HTMLElement>('figure')
+const { width } = useElementSize(figure)
+/** drawn at the width it has, so that its figures keep their size */
+const W = computed(() => Math.max(220, Math.min(620, width.value || 560)))
 const span = computed(() => {
   const { min, max, value } = props
   const u = props.uncertainty ?? 0
@@ -18,9 +22,9 @@ const span = computed(() => {
   const pad = (high - low) * 0.12
   return { low: min === null && low === 0 ? 0 : low - pad, high: high + pad }
 })
-const x = (v: number) => ((v - span.value.low) / (span.value.high - span.value.low)) * (W - 24) + 12
+const x = (v: number) => ((v - span.value.low) / (span.value.high - span.value.low)) * (W.value - 24) + 12
 const left = computed(() => (props.min === null ? 0 : x(props.min)))
-const right = computed(() => (props.max === null ? W : x(props.max)))
+const right = computed(() => (props.max === null ? W.value : x(props.max)))
 const guard = computed(() => {
   const u = props.uncertainty ?? 0
   if (u === 0) return []
@@ -36,8 +40,8 @@ const label = computed(() => {
 </script>
 
 <template>
-  <figure class="bar">
-    <figcaption>{{ label }}<span v-if="uncertainty" class="muted"> · uncertainty ± {{ showQuantity(uncertainty, dimension, unit) }}</span></figcaption>
+  <figure ref="figure" class="bar">
+    <figcaption>{{ label }}<span v-if="uncertainty" class="muted"> · uncertainty ± {{ showQuantity(uncertainty, dimension, unit, 2) }}</span></figcaption>
     <svg :viewBox="`0 0 ${W} 66`" role="img" :aria-label="label">
       <defs><pattern id="guard" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="6" height="6" fill="var(--card)" /><rect width="2.5" height="6" fill="var(--too-close)" /></pattern></defs>
       <rect x="0" y="22" :width="W" height="14" fill="color-mix(in srgb, var(--rejected) 22%, var(--card))" />

@@ -106,7 +106,7 @@ export function explainFinding(f: Finding): string {
   const range = f.min !== null && f.max !== null ? (f.min === f.max ? `exactly ${show(f.min)}` : `${show(f.min)} to ${show(f.max)}`) : f.max !== null ? `at most ${show(f.max)}` : `at least ${show(f.min!)}`
   if (f.verdict === 'accept') return `${f.title} ${show(f.value)}, allowed ${range}.`
   if (f.verdict === 'reject') return `${f.title} ${show(f.value)} is outside: allowed ${range}.`
-  return `${f.title} ${show(f.value)} is within ${show(f.uncertainty)} of the limit (${range}): measure again, or with a better tool.`
+  return `${f.title} ${show(f.value)} is within ${showQuantity(f.uncertainty, f.dimension, f.unit, 2)} of the limit (${range}): measure again, or with a better tool.`
 }
 
 /** The reasons of several limits, one after the other. */

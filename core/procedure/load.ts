@@ -36,7 +36,7 @@ const refuse = (message: string, at: { line: number; column: number }, path: str
 export function loadProcedure(source: string): CompiledProcedure {
   if (source.length > MAX_BYTES) throw new Problem('bad-procedure', 'The document is larger than 400 kB.', null, { line: 1, column: 1 })
   const counter = new LineCounter()
-  const document = parseDocument(source, { lineCounter: counter, schema: 'core', maxAliasCount: 20, uniqueKeys: true } as Parameters<typeof parseDocument>[1])
+  const document = parseDocument(source, { lineCounter: counter, schema: 'core', maxAliasCount: 20, uniqueKeys: true, logLevel: 'error' } as Parameters<typeof parseDocument>[1])
   const [error] = document.errors
   if (error) {
     const at = error.linePos?.[0] ?? { line: 1, col: 1 }

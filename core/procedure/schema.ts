@@ -37,10 +37,12 @@ const checks: Record<Check['kind'], yup.ObjectShape> = {
   calculated: { formula: formula().required(), quantity: dimension().required(), unit: yup.string().max(20).defined(), min: formula(), max: formula() },
 }
 
+/** One schema a kind of check. */
+export const checkSchemas = Object.fromEntries(Object.entries(checks).map(([kind, shape]) => [kind, record({ kind: yup.string().oneOf([kind]).required(), ...shape }).required()])) as unknown as Record<Check['kind'], yup.ObjectSchema<Record<string, unknown>>>
+
 const check = yup.lazy((value: unknown) => {
   const kind = typeof value === 'object' && value !== null ? (value as { kind?: unknown }).kind : undefined
-  const shape = typeof kind === 'string' && Object.hasOwn(checks, kind) ? checks[kind as Check['kind']] : {}
-  return record({ kind: yup.string().oneOf(Object.keys(checks)).required(), ...shape }).required()
+  return typeof kind === 'string' && Object.hasOwn(checkSchemas, kind) ? checkSchemas[kind as Check['kind']] : record({ kind: yup.string().oneOf(Object.keys(checks)).required() }).required()
 })
 
 const step = record({
@@ -66,7 +68,7 @@ export const procedureSchema = record({
   material: text(60).required(),
   basis: text().required(),
   cautions: list(text()).required(),
-  facts: list(record({ key: key().required(), title: text(120).required(), dimension: dimension('word', 'flag').required(), unit: yup.string().max(20), from: yup.string().oneOf(['pipe', 'fitting', 'joint', 'site', 'project']).required(), min: formula(), max: formula(), choices: list(text(40)), optional: yup.boolean(), default: text(60) })).required(),
+  facts: list(record({ key: key().required(), title: text(120).required(), dimension: dimension('word', 'flag').required(), unit: yup.string().max(20), from: yup.string().oneOf(['pipe', 'fitting', 'joint', 'site', 'project']).required(), min: formula(), max: formula(), choices: list(text(40)), optional: yup.boolean(), default: text(60), example: yup.mixed((v): v is string | boolean => typeof v === 'boolean' || (typeof v === 'string' && v.length <= 60)).meta({ json: { type: ['string', 'boolean'] } }) })).required(),
   options: list(record({ key: key().required(), title: text(120).required(), choices: list(record({ key: key().required(), title: text(200).required(), reason: text().required() })).required().min(2), default: key().required() })).default([]),
   tables: list(
     record({

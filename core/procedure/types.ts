@@ -18,6 +18,8 @@ export interface ProcedureFact {
   optional?: boolean
   /** what the form starts with, as text with a unit */
   default?: string
+  /** what a made-up joint has, for dry runs and comparisons; never put into a real one */
+  example?: string | boolean
 }
 
 export interface ProcedureOption {

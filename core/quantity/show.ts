@@ -9,8 +9,9 @@ import { findUnit, fromSi } from './units'
  */
 export function showNumber(value: number, digits = 4): string {
   if (!Number.isFinite(value)) return '–'
-  if (value === 0) return '0'
-  const decimals = Math.min(12, Math.max(0, digits - 1 - Math.floor(Math.log10(Math.abs(value)))))
+  // What is left of a subtraction of equals is nothing to a person.
+  if (Math.abs(value) < 1e-13) return '0'
+  const decimals = Math.min(30, Math.max(0, digits - 1 - Math.floor(Math.log10(Math.abs(value)))))
   const text = value.toFixed(decimals)
   return (text.includes('.') ? text.replace(/0+$/, '').replace(/\.$/, '') : text).replace(/^-(0(\.0*)?)$/, '0').replace(/^-/, '−')
 }
@@ -26,7 +27,9 @@ export function showIn(value: number, unit: string, digits = 4): string {
 /** A value held in SI, written with its unit: "2.5 mm". Without a unit, in SI. */
 export function showQuantity(value: number, dimension: DimensionKey, unit: string = dimensions[dimension].unit, digits = 4): string {
   const text = showIn(value, unit, digits)
-  return unit === '' ? text : unit === '°' || unit === '%' ? `${text} ${unit}` : `${text} ${unit}`
+  // An angle stands close to its sign; everything else keeps its distance.
+  if (unit === 'deg' || unit === '°') return `${text}°`
+  return unit === '' ? text : `${text} ${unit}`
 }
 
 /** Seconds as a clock face: 95 → "1:35", 7265 → "2:01:05"; negative with a sign. */

@@ -32,6 +32,7 @@ watch(() => props.wanted, (w) => {
 const mayRecord = computed(() => session.may('inspector', 'crew-lead'))
 const mayRelease = computed(() => session.may('inspector'))
 const ofStep = computed(() => entries.value.filter((e) => e.step === current.value || (e.kind === 'correction' && entries.value.some((x) => x.id === e.payload.strikes && x.step === current.value))))
+const currentCheck = computed(() => compiled.value?.steps[compiled.value.stepIndex.get(current.value ?? '') ?? 0]?.step.check ?? null)
 const next = computed(() => judgement.value?.next ?? null)
 const nextTitle = computed(() => (next.value ? compiled.value!.steps[compiled.value!.stepIndex.get(next.value)!]!.step.title : null))
 
@@ -56,8 +57,8 @@ async function answer(answers: Answer[]) {
 }
 /** A picture of a drawing chosen as the answer of the step at hand. */
 function choose(choice: string) {
-  const found = compiled.value?.steps[compiled.value.stepIndex.get(current.value ?? '') ?? -1]?.step.check
-  if (mayRecord.value && found?.kind === 'choice' && found.choices.some((c) => c.key === choice)) void answer([{ kind: 'choice', payload: { choice } }])
+  const check = currentCheck.value
+  if (mayRecord.value && check?.kind === 'choice' && check.choices.some((c) => c.key === choice)) void answer([{ kind: 'choice', payload: { choice } }])
 }
 const primary = computed(() => {
   if (ready.value) return { text: 'Record', act: () => answer([ready.value!]) }
@@ -137,7 +138,7 @@ useKeys({
         <p><strong>Nonconformance drafted.</strong> {{ draft.criterion }} – found: {{ draft.reading }}</p>
         <ElButton type="danger" size="large" @click="raise">Raise it</ElButton>
       </div>
-      <StepRecord :entries="ofStep" :people="sheet.people" :project="session.projectKey" />
+      <StepRecord :entries="ofStep" :check="currentCheck!" :people="sheet.people" :project="session.projectKey" />
     </StepCheck>
     <JointFigure :compiled="compiled" :facts="sheet.joint.facts" :schools="sheet.schools" :judgement="judgement" :entries="entries" :step="current" :live="live" :now="now" @step="(k) => (current = k)" @choose="choose" />
     <footer class="bar">

@@ -28,7 +28,7 @@ watch([typed, instrument], () => {
   fault.value = ''
   if (typed.value.some((t) => t.trim() === '')) return emit('change', null)
   try {
-    const values = typed.value.map((t, i) => readQuantity(t, props.check.quantity, { field: props.check.places?.[i] ?? 'The reading', bareUnit: props.check.unit }))
+    const values = typed.value.map((t, i) => readQuantity(t, props.check.quantity, { field: place(i + 1), bareUnit: props.check.unit }))
     emit('change', { values, typed: typed.value.map((t) => t.trim()), instrument: instrument.value })
   } catch (error) {
     if (!(error instanceof Problem)) throw error
@@ -49,6 +49,8 @@ function advance() {
     inputs.value[active.value]?.focus()
   } else emit('submit')
 }
+/** Each reading's place; one place for many readings is counted on (nut 1, nut 2 …). */
+const place = (i: number) => props.check.places?.length === 1 && props.count > 1 ? `${props.check.places[0]} ${i}` : (props.check.places?.[i - 1] ?? (props.count > 1 ? `Reading ${i}` : 'Reading'))
 const due = (i: Instrument) => Date.parse(i.calibratedUntil) < props.now
 function clear() {
   typed.value = typed.value.map(() => '')
@@ -63,10 +65,10 @@ defineExpose({ clear })
     <div class="grow">
       <div class="slots">
         <label v-for="i in count" :key="i" class="slot" :class="{ active: active === i - 1 }">
-          <span class="muted small">{{ check.places?.[i - 1] ?? (count > 1 ? `Reading ${i}` : 'Reading') }}</span>
+          <span class="muted small">{{ place(i) }}</span>
           <span class="field">
             <input
-              :ref="(el) => { if (el) inputs[i - 1] = el as HTMLInputElement }" v-model="typed[i - 1]" inputmode="none" autocomplete="off" maxlength="40" :aria-label="check.places?.[i - 1] ?? `Reading ${i}`"
+              :ref="(el) => { if (el) inputs[i - 1] = el as HTMLInputElement }" v-model="typed[i - 1]" inputmode="none" autocomplete="off" maxlength="40" :aria-label="place(i)"
               @focus="active = i - 1" @keydown.enter.prevent="advance">
             <span class="unit">{{ check.unit }}</span>
           </span>
@@ -95,6 +97,7 @@ defineExpose({ clear })
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(122px, 1fr));
   gap: 10px;
+  margin-bottom: 14px;
 }
 .slot {
   display: block;

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import type { Entry } from '#core/record/entry'
+import type { Check } from '#core/procedure/types'
 import { entryWords } from '~/words'
 
 /** What stands written at this step, ink and all: struck entries stay readable. */
-const props = defineProps<{ entries: Entry[]; people: Record<string, string>; project: string }>()
+const props = defineProps<{ entries: Entry[]; check: Check; people: Record<string, string>; project: string }>()
 const times = useTimes()
 const corrections = computed(() => new Map(props.entries.filter((e) => e.kind === 'correction').map((e) => [String(e.payload.strikes), e])))
 const shown = computed(() => props.entries.filter((e) => e.kind !== 'correction'))
@@ -13,7 +14,9 @@ const text = (e: Entry): string => {
   if (e.kind === 'confirmation' || e.kind === 'clock') return p.answer === 'yes' ? 'yes' : 'no'
   if (e.kind === 'ncr') return `${String(p.number)} ${String(p.event)}`
   if (e.kind === 'decision') return `${String(p.verdict)}: ${String(p.reason)}`
-  return String(p.reason ?? p.text ?? p.choice ?? p.count ?? p.lot ?? p.note ?? '')
+  if (e.kind === 'choice' && props.check.kind === 'choice') return props.check.choices.find((c) => c.key === p.choice)?.title ?? String(p.choice)
+  if (e.kind === 'lot') return [p.lot, p.made && `made ${String(p.made)}`, p.expires && `expires ${String(p.expires)}`, p.opened && `opened ${String(p.opened)}`].filter(Boolean).join(', ')
+  return String(p.reason ?? p.text ?? p.count ?? p.lot ?? p.note ?? '')
 }
 </script>
 
@@ -23,7 +26,7 @@ const text = (e: Entry): string => {
       <span class="muted small time">{{ times.moment(e.recordedAt) }}</span>
       <span class="grow">
         <span class="entry"><strong>{{ entryWords[e.kind] ?? e.kind }}</strong> <a v-if="e.kind === 'photo'" :href="`/api/projects/${project}/files/${String(e.payload.file)}`" target="_blank">picture</a><template v-else>{{ text(e) }}</template></span>
-        &#32;<span class="muted small">{{ people[e.person] ?? '' }}</span>
+        <span class="muted small who">{{ people[e.person] ?? '' }}</span>
         <span v-if="corrections.has(e.id)" class="why small">struck by {{ people[corrections.get(e.id)!.person] }}: {{ corrections.get(e.id)!.payload.reason }}</span>
       </span>
     </li>
@@ -50,6 +53,9 @@ li {
   text-decoration: line-through;
   text-decoration-thickness: 2px;
   color: var(--muted);
+}
+.who {
+  margin-left: 10px;
 }
 .why {
   display: block;

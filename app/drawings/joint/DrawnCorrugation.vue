@@ -32,9 +32,9 @@ const on = strong('cut')
       <line :x1="x(cut)" :x2="x(cut)" y1="56" :y2="top + 140" :stroke="on ? 'var(--line)' : 'var(--ink)'" :stroke-width="on ? 4 : 3" />
       <text :x="x(cut)" y="46" text-anchor="middle" class="sum">cut {{ mm(cut, 6) }}</text>
     </g>
-    <line :x1="x(wanted)" :x2="x(wanted)" y1="84" :y2="top + 190" stroke="var(--too-close)" stroke-width="2.5" stroke-dasharray="7 4" />
-    <text :x="Math.min(W - 60, Math.max(60, x(wanted)))" :y="top + 208" text-anchor="middle">wanted {{ mm(wanted, 6) }}</text>
-    <DrawnDimension v-if="cut !== null && Math.abs(cut - wanted) > 1e-6" :x1="x(wanted)" :x2="x(cut)" :y="top + 166" :from="top + 130" :label="mm(cut - wanted)" place="right" strong />
+    <line :x1="x(wanted)" :x2="x(wanted)" y1="84" :y2="top + 146" stroke="var(--too-close)" stroke-width="2.5" stroke-dasharray="7 4" />
+    <text :x="x(wanted) + (cut !== null && cut > wanted ? -150 : 12)" :y="top + 186" text-anchor="start">wanted {{ mm(wanted, 6) }}</text>
+    <DrawnDimension v-if="cut !== null && Math.abs(cut - wanted) > 1e-6" :x1="x(wanted)" :x2="x(cut)" :y="top + 158" :from="top + 130" :label="mm(cut - wanted)" place="left" strong />
     <text :x="W - 4" y="326" text-anchor="end" class="name">mm from the pipe end; pitch {{ mm(pitch) }}, to scale</text>
   </svg>
 </template>

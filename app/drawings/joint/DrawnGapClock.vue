@@ -7,13 +7,13 @@ const props = defineProps<DrawnProps>()
 defineEmits<DrawnEmits>()
 const { num, mm, tappable, show } = useDrawn(props)
 const C = 202
-const M = 148
-const R = 92
+const M = 140
+const R = 78
 const gaps = computed(() => (props.readings?.length === 4 ? props.readings : null))
 const result = computed(() => (gaps.value && num('diameter') && gaps.value.every((g) => g >= 0) ? jointGap.compute({ gaps: gaps.value, diameter: num('diameter') }).outputs : null))
 const at = (angle: number, radius: number) => ({ x: C + radius * Math.sin((angle * Math.PI) / 180), y: M - radius * Math.cos((angle * Math.PI) / 180) })
-const gain = computed(() => (gaps.value ? 34 / Math.max(1e-6, ...gaps.value) : 0))
-const places = computed(() => [0, 90, 180, 270].map((angle, i) => ({ angle, gap: gaps.value?.[i] ?? null, size: gaps.value ? Math.max(2, gaps.value[i]! * gain.value) : 14, label: at(angle, R + 52) })))
+const gain = computed(() => (gaps.value ? 30 / Math.max(1e-6, ...gaps.value) : 0))
+const places = computed(() => [0, 90, 180, 270].map((angle, i) => ({ angle, gap: gaps.value?.[i] ?? null, size: gaps.value ? Math.max(2, gaps.value[i]! * gain.value) : 14, label: at(angle, R + 46) })))
 /** the outer ring bends out by the gap at each place */
 const outline = computed(() => {
   const points = Array.from({ length: 72 }, (_v, k) => {

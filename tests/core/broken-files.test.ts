@@ -1,0 +1,32 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { Problem } from '../../core/problem'
+import { loadProcedure } from '../../core/procedure/load'
+import { procedureSource, systemKeys } from '../../demo/system-records'
+
+describe('broken files', () => {
+  // The shortest of the shipped ones: what breaks does not depend on length.
+  const sources = systemKeys.map(procedureSource).sort((a, b) => a.length - b.length).slice(0, 3)
+  const piece = fc.constantFrom('{', '}', '[', ']', ': ', '- ', '&a ', '*a ', '!!js/function ', '? ', '|', '>', '"', "'", '\t', '\n', '%', '#', '<<: ', 'null', '1e999', '(', '((((((((', 'reading("', 'when: ', 'formula: ', '\u0000', '💥')
+  /** One broken copy of a shipped procedure. */
+  const wreck = fc.tuple(fc.nat(sources.length - 1), fc.array(fc.tuple(fc.double({ min: 0, max: 1, noNaN: true }), fc.nat(80), fc.oneof(piece, fc.string({ maxLength: 8 }))), { minLength: 1, maxLength: 4 })).map(([which, cuts]) => {
+    let text = sources[which]!
+    for (const [where, cut, put] of cuts) {
+      const from = Math.floor(where * text.length)
+      text = text.slice(0, from) + put + text.slice(from + cut)
+    }
+    return text
+  })
+  it('10,000 of them do nothing but be refused, with line and column', { timeout: 600_000 }, () => {
+    fc.assert(fc.property(wreck, (text) => {
+      const start = performance.now()
+      try {
+        loadProcedure(text)
+      } catch (error) {
+        expect(error).toBeInstanceOf(Problem)
+        expect((error as Problem).details).toMatchObject({ line: expect.any(Number), column: expect.any(Number) })
+      }
+      expect(performance.now() - start).toBeLessThan(5000)
+    }), { numRuns: 10_000 })
+  })
+})
