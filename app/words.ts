@@ -22,8 +22,12 @@ export const dispositionWords: Record<string, string> = { rework: 'Rework', repa
 
 export const packStateWords: Record<string, string> = { planned: 'Planned', running: 'Running', evaluated: 'To sign', signed: 'Signed', failed: 'Failed' }
 
+export const partWords = { document: 'Document', fact: 'Fact', option: 'School', table: 'Table', drawing: 'Drawing', step: 'Step' } as const
+
+export const procedureStateWords: Record<string, string> = { draft: 'Draft', 'in-review': 'In review', reviewed: 'Reviewed', issued: 'Issued', superseded: 'Superseded' }
+
 export const placeWords = { upstream: 'Upstream pipe', downstream: 'Downstream pipe', fitting: 'Fitting' } as const
 
 export const entryWords: Record<string, string> = {
-  reading: 'Reading', confirmation: 'Answer', choice: 'Choice', count: 'Count', clock: 'Clock', lot: 'Lot', remark: 'Remark', photo: 'Photo', request: 'Release requested', release: 'Released', refusal: 'Refused', waiver: 'Waived', decision: 'Decision', signature: 'Signed', correction: 'Struck', ncr: 'Nonconformance', raise: 'Raised', disposition: 'Disposition', rework: 'Rework done', verification: 'Verification', lift: 'Lift', density: 'Density test', start: 'Test started', run: 'Log kept', evaluation: 'Evaluated', receipt: 'Received', inspection: 'Inspected',
+  reading: 'Reading', confirmation: 'Answer', choice: 'Choice', count: 'Count', clock: 'Clock', lot: 'Lot', remark: 'Remark', photo: 'Photo', request: 'Release requested', release: 'Released', refusal: 'Refused', waiver: 'Waived', decision: 'Decision', signature: 'Signed', correction: 'Struck', ncr: 'Nonconformance', draft: 'Draft saved', submit: 'Given to review', review: 'Reviewed', issue: 'Issued', supersede: 'Superseded', raise: 'Raised', disposition: 'Disposition', rework: 'Rework done', verification: 'Verification', lift: 'Lift', density: 'Density test', start: 'Test started', run: 'Log kept', evaluation: 'Evaluated', receipt: 'Received', inspection: 'Inspected',
 }

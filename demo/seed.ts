@@ -11,12 +11,12 @@ import { readFacts } from '../core/procedure/facts'
 import { insertDelivery, ordersOf, signDelivery, type Item } from '../server/db/deliveries'
 import { forCore, type StoredEntry } from '../server/db/entries'
 import { emptySummary, findJoint, saveJointProjection } from '../server/db/joints'
-import { findProject, type Project } from '../server/db/projects'
+import { findProject } from '../server/db/projects'
 import { findPack, insertFile, insertPack, savePack, saveReach } from '../server/db/site'
 import { judgeOptions, projectJoint } from '../server/services/joints'
 import { disposeNcr, raiseNcr, reworkNcr, verifyNcr } from '../server/services/ncrs'
 import { evaluate, projectPack } from '../server/services/packs'
-import { appendEntries, sha256, type Actor, type NewEntry } from '../server/services/record'
+import { sha256, type Actor } from '../server/services/record'
 import { hashSecret } from '../server/services/secrets'
 import { conformingJoint, upTo, type Made } from './joint-entries'
 import { crewNames, demoPassword, demoPeople, demoPin } from './people'
@@ -24,7 +24,8 @@ import { makeLog } from './pressure-log'
 import { DAY, HOUR, MINUTE, write, type Brief, type Ground } from './ground'
 import { seeded } from './random'
 import { layOtherLines, layOtherJoints } from './seed-systems'
-import { procedureSource, systemKeys } from './system-records'
+import { layProcedures } from './seed-procedures'
+import { procedureSource } from './system-records'
 import { branch, catalogue, instruments, JOINTS, PIPE, risingMain, scheme } from './scheme'
 
 const SEED = 20_411
@@ -56,18 +57,8 @@ async function layGround(db: Knex, now: number): Promise<Ground> {
   for (const [key, line] of [['main', risingMain], ['branch', branch]] as const) {
     await db('alignments').insert({ id: lines[key], project, line_key: line.key, name: line.name, material: 'polyethylene', from_station: line.from, to_station: line.to, profile: JSON.stringify(line.profile), facts: JSON.stringify({ 'line.designPressure': 10e5 }) })
   }
-  const procedures: Record<string, string> = {}
-  for (const key of systemKeys) {
-    const source = procedureSource(key)
-    const { procedure: p } = loadProcedure(source)
-    procedures[key] = id()
-    await db('procedures').insert({
-      id: procedures[key], project, procedure_key: p.key, revision: p.revision, title: p.title, state: 'issued', system: p.system, material: p.material, source, sha256: sha256(source),
-      drafted_by: people.petra!.person, drafted_at: new Date(now - 38 * DAY), reviewed_by: people.juno!.person, reviewed_at: new Date(now - 36 * DAY), issued_by: people.petra!.person, issued_at: new Date(now - 35 * DAY),
-    })
-  }
   await db('catalogue').insert(catalogue.map((c) => ({ project, item: c.item, title: c.title, kind: c.kind, pressure_class: c.pressureClass, facts: JSON.stringify(c.facts) })))
-  return { db, random, now, project: (await findProject(db, scheme.key))!, crews, people, lines, instruments: tools, procedures }
+  return { db, random, now, project: (await findProject(db, scheme.key))!, crews, people, lines, instruments: tools, procedures: {} }
 }
 
 const LOTS = ['L2406', 'L2411', 'L2417']
@@ -271,6 +262,7 @@ export async function seedDemo(db: Knex, now = Date.now()): Promise<boolean> {
   if (await findProject(db, scheme.key)) return false
   await db.transaction(async (trx) => {
     const ground = await layGround(trx, now)
+    await layProcedures(ground)
     const stock = await layDeliveries(ground)
     await layJoints(ground, stock)
     await layOtherJoints(ground, await layOtherLines(ground))

@@ -10,6 +10,12 @@ import { useSession } from '~/stores/session'
 
 export type JointSheet = Awaited<ReturnType<typeof jointSheet>>
 
+/** A decision at a hold point, or against what the criterion gave. */
+export type DecisionKind = 'release' | 'refusal' | 'waiver' | 'decision'
+
+/** A joint at work: its record and judgement, and what a person adds to it. A dry run has the same shape, and keeps nothing. */
+export type JointAtWork = ReturnType<typeof useJointSheet>
+
 /**
  * One joint on this device: its record, judged here at once with the same core as the
  * server, and what a person adds to it.
@@ -49,5 +55,11 @@ export function useJointSheet(id: string) {
     await load()
   }
 
-  return { sheet, compiled, entries, judgement, now, problem, loading, load, record }
+  /** A sign-off, sent with the PIN. */
+  async function decide(step: string, kind: DecisionKind, reason: string, secret: string) {
+    await api(`${session.base}/joints/${id}/release`, { body: { id: uuidv7(), step, kind, reason, secret, ...(kind === 'decision' ? { verdict: 'accept' } : {}) } })
+    await load()
+  }
+
+  return { dry: false, sheet, compiled, entries, judgement, now, problem, loading, load, record, decide }
 }

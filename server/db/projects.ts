@@ -97,35 +97,3 @@ export async function alignmentsOf(db: Knex, project: string): Promise<Alignment
     id: r.id, key: r.line_key, name: r.name, material: r.material, from: r.from_station, to: r.to_station, profile: JSON.parse(r.profile), facts: JSON.parse(r.facts),
   }))
 }
-
-export interface ProcedureRow {
-  id: string
-  key: string
-  revision: string
-  title: string
-  state: string
-  source: string
-  sha256: string
-  issuedAt: string | null
-  issuedBy: string | null
-}
-
-const procedureColumns = ['p.id', 'procedure_key', 'revision', 'title', 'state', 'source', 'sha256', 'issued_at', 'who.name as issued_by']
-const procedure = (r: { id: string; procedure_key: string; revision: string; title: string; state: string; source: string; sha256: string; issued_at: Date | null; issued_by: string | null }): ProcedureRow => ({
-  id: r.id, key: r.procedure_key, revision: r.revision, title: r.title, state: r.state, source: r.source, sha256: r.sha256, issuedAt: r.issued_at?.toISOString() ?? null, issuedBy: r.issued_by,
-})
-
-export async function proceduresOf(db: Knex, project: string): Promise<ProcedureRow[]> {
-  const rows = await db('procedures as p').leftJoin('people as who', 'who.id', 'p.issued_by').select(procedureColumns).where({ project }).orderBy(['title', 'revision'])
-  return rows.map(procedure)
-}
-
-export async function findProcedure(db: Knex, project: string, id: string): Promise<ProcedureRow | null> {
-  const row = await db('procedures as p').leftJoin('people as who', 'who.id', 'p.issued_by').select(procedureColumns).where({ project, 'p.id': id }).first()
-  return row ? procedure(row) : null
-}
-
-export async function issuedProcedure(db: Knex, project: string, key: string): Promise<ProcedureRow | null> {
-  const row = await db('procedures as p').leftJoin('people as who', 'who.id', 'p.issued_by').select(procedureColumns).where({ project, procedure_key: key, state: 'issued' }).orderBy('issued_at', 'desc').first()
-  return row ? procedure(row) : null
-}

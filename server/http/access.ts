@@ -58,7 +58,13 @@ export const access = {
   'GET /api/projects/:project/packs/:pack/certificate': office,
   'GET /api/projects/:project/packs/:pack/log': office,
   'GET /api/projects/:project/procedures': site,
+  'POST /api/projects/:project/procedures': ['engineer'],
   'GET /api/projects/:project/procedures/:procedure': site,
+  'GET /api/projects/:project/procedures/:procedure/joints': ['inspector', 'engineer'],
+  'POST /api/projects/:project/procedures/:procedure/source': ['engineer'],
+  'POST /api/projects/:project/procedures/:procedure/submit': ['engineer'],
+  'POST /api/projects/:project/procedures/:procedure/review': ['engineer'],
+  'POST /api/projects/:project/procedures/:procedure/issue': ['engineer'],
   'GET /api/projects/:project/verify': ['inspector', 'engineer', 'administrator'],
 } as const satisfies Record<string, Who>
 

@@ -4,7 +4,7 @@ import { Problem } from '#core/problem'
 
 const statuses: Record<string, number> = {
   'not-found': 404, forbidden: 403, 'signed-out': 401, 'bad-sign-in': 401, 'bad-secret': 403, 'too-many': 429, 'too-large': 413, 'cross-site': 403,
-  'id-taken': 409, 'already-open': 409, 'wrong-state': 409, duplicate: 409, 'own-work': 403, 'not-ready': 409,
+  'id-taken': 409, 'already-open': 409, 'wrong-state': 409, duplicate: 409, 'own-work': 403, changed: 409, 'not-ready': 409,
 }
 
 /** Turns what went wrong into a reply with code, sentence and field – never a stack. */

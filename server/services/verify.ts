@@ -9,7 +9,8 @@ import { findItem } from '../db/deliveries'
 import { judgeOptions, projectJoint } from './joints'
 import { projectNcr } from './ncrs'
 import { projectPack } from './packs'
-import { compiledProcedure } from './procedures'
+import { findProcedure } from '../db/procedures'
+import { compiledProcedure, projectProcedure } from './procedures'
 import { sha256 } from './record'
 
 export interface VerifyReport {
@@ -50,6 +51,9 @@ async function staleOf(db: Knex, projects: Project[], subjectType: string, subje
   return pairs.filter(([, stored, rebuilt]) => JSON.stringify(stored) !== JSON.stringify(rebuilt)).map(([field, stored, rebuilt]) => ({ subjectType, subject, field, stored, rebuilt }))
 }
 
+/** The digest of the document as it was last saved. */
+const lastSaved = (entries: StoredEntry[]) => entries.map(forCore).findLast((e) => e.kind === 'draft')?.payload.sha256
+
 type Pair = [field: string, stored: unknown, rebuilt: unknown]
 
 async function projectionPairs(db: Knex, project: Project, subjectType: string, subject: string, entries: StoredEntry[]): Promise<Pair[]> {
@@ -75,6 +79,11 @@ async function projectionPairs(db: Knex, project: Project, subjectType: string, 
     const pack = await findPack(db, project.id, subject)
     const rebuilt = projectPack(entries)
     return [['state', pack?.state, rebuilt.state], ['verdict', pack?.verdict, rebuilt.verdict], ['logFile', pack?.logFile, rebuilt.logFile], ['signedBy', pack?.signedBy, rebuilt.signedBy]]
+  }
+  if (subjectType === 'procedure') {
+    const row = await findProcedure(db, project.id, subject)
+    const rebuilt = projectProcedure(entries)
+    return [['state', row?.state, rebuilt.state], ['reviewedBy', row?.reviewedBy, rebuilt.reviewedBy], ['issuedBy', row?.issuedBy, rebuilt.issuedBy], ['sha256', row && sha256(row.source), lastSaved(entries)]]
   }
   if (subjectType === 'item') {
     const item = await findItem(db, project.id, subject)

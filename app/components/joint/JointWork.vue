@@ -2,7 +2,7 @@
 import { uuidv7 } from 'uuidv7'
 import IconCamera from '~icons/lucide/camera'
 import { useSession } from '~/stores/session'
-import type { useJointSheet } from '~/composables/useJointSheet'
+import type { DecisionKind, JointAtWork } from '~/composables/useJointSheet'
 import { answering } from '#core/judgement/decisions'
 import { standing } from '#core/judgement/standing'
 import { smallPicture } from '~/composables/smallPicture'
@@ -10,9 +10,9 @@ import type { Answer } from './StepCheck.vue'
 import type StepCheck from './StepCheck.vue'
 
 /** The joint sheet at work: spine, the one check, drawing; the next thing to do at the bottom right. */
-const props = defineProps<{ id: string; joint: ReturnType<typeof useJointSheet>; wanted: string | null }>()
+const props = defineProps<{ id: string; joint: JointAtWork; wanted: string | null }>()
 const session = useSession()
-const { sheet, compiled, entries, judgement, now, load, record } = props.joint
+const { sheet, compiled, entries, judgement, now, record } = props.joint
 
 const current = ref<string | null>(null)
 const ready = ref<Answer | null>(null)
@@ -29,8 +29,9 @@ watch(() => props.wanted, (w) => {
   if (w) current.value = w
 })
 
-const mayRecord = computed(() => session.may('inspector', 'crew-lead'))
-const mayRelease = computed(() => session.may('inspector'))
+// On a made-up joint anybody may try everything.
+const mayRecord = computed(() => props.joint.dry || session.may('inspector', 'crew-lead'))
+const mayRelease = computed(() => props.joint.dry || session.may('inspector'))
 const ofStep = computed(() => entries.value.filter((e) => e.step === current.value || (e.kind === 'correction' && entries.value.some((x) => x.id === e.payload.strikes && x.step === current.value))))
 const currentCheck = computed(() => compiled.value?.steps[compiled.value.stepIndex.get(current.value ?? '') ?? 0]?.step.check ?? null)
 const next = computed(() => judgement.value?.next ?? null)
@@ -89,17 +90,15 @@ async function photo(event: Event) {
   }
 }
 
-const signing = ref<'release' | 'refusal' | 'waiver' | 'decision'>('release')
+const signing = ref<DecisionKind>('release')
 const signOpen = ref(false)
 const signWords = { release: ['Release', 'Release'], refusal: ['Refuse', 'Refuse the release'], waiver: ['Waive', 'Waive the hold point'], decision: ['Accept', 'Accept against the criterion'] } as const
-const beginSign = (kind: typeof signing.value) => {
+const beginSign = (kind: DecisionKind) => {
   signing.value = kind
-  signOpen.value = true
+  if (props.joint.dry && kind === 'release') void props.joint.decide(current.value!, kind, '', '')
+  else signOpen.value = true
 }
-async function sign(secret: string, reason: string) {
-  await api(`${session.base}/joints/${props.id}/release`, { body: { id: uuidv7(), step: current.value, kind: signing.value, reason, secret, ...(signing.value === 'decision' ? { verdict: 'accept' } : {}) } })
-  await load()
-}
+const sign = (secret: string, reason: string) => props.joint.decide(current.value!, signing.value, reason, secret)
 
 const draft = computed(() => judgement.value?.drafts.find((d) => d.step === current.value) ?? null)
 async function raise() {
@@ -127,7 +126,7 @@ useKeys({
     <header class="head">
       <h2>{{ sheet.joint.number }}</h2>
       <StateGlyph :state="judgement.state" :size="28" word />
-      <span class="muted grow">station {{ sheet.joint.station.toFixed(1) }} m · {{ session.crewName(sheet.joint.crew) }} · {{ compiled.procedure.title }}, revision {{ compiled.procedure.revision }}</span>
+      <span class="muted grow"><template v-if="!joint.dry">station {{ sheet.joint.station.toFixed(1) }} m · {{ session.crewName(sheet.joint.crew) }} · </template>{{ compiled.procedure.title }}, revision {{ compiled.procedure.revision }}</span>
       <span class="muted">{{ judgement.done }} of {{ judgement.applicable }}</span>
     </header>
     <JointSpine :procedure="compiled.procedure" :judgement="judgement" :current="current" @choose="(k) => (current = k)" />
@@ -136,7 +135,7 @@ useKeys({
       @submit="primary?.act()">
       <div v-if="draft" class="draft">
         <p><strong>Nonconformance drafted.</strong> {{ draft.criterion }} – found: {{ draft.reading }}</p>
-        <ElButton type="danger" size="large" @click="raise">Raise it</ElButton>
+        <ElButton v-if="!joint.dry" type="danger" size="large" @click="raise">Raise it</ElButton>
       </div>
       <StepRecord :entries="ofStep" :check="currentCheck!" :people="sheet.people" :project="session.projectKey" />
     </StepCheck>
@@ -144,7 +143,7 @@ useKeys({
     <footer class="bar">
       <ElButton size="large" :disabled="!strikable || !mayRecord" @click="strikeOpen = true">Strike</ElButton>
       <ElButton size="large" :disabled="!mayRecord" @click="remarkOpen = true">Remark</ElButton>
-      <ElButton size="large" :disabled="!mayRecord" @click="photoInput?.click()"><IconCamera aria-hidden="true" />&nbsp;Photo</ElButton>
+      <ElButton size="large" :disabled="!mayRecord || joint.dry" @click="photoInput?.click()"><IconCamera aria-hidden="true" />&nbsp;Photo</ElButton>
       <input ref="photoInput" type="file" accept="image/*" capture="environment" class="visually-hidden" tabindex="-1" aria-label="Photo" @change="photo">
       <span class="grow" />
       <ElButton type="primary" size="large" class="primary" :disabled="!primary" :loading="busy" @click="primary?.act()">{{ primary?.text ?? (next ? 'Answer above' : 'Nothing left to do') }}</ElButton>

@@ -7,7 +7,10 @@ const props = withDefaults(defineProps<{ x1: number; x2: number; y: number; from
 defineEmits<{ tap: [] }>()
 const low = computed(() => Math.min(props.x1, props.x2))
 const high = computed(() => Math.max(props.x1, props.x2))
-const at = computed(() => ({ left: { x: low.value - 8, anchor: 'end' }, right: { x: high.value + 8, anchor: 'start' }, middle: { x: (low.value + high.value) / 2, anchor: 'middle' } })[props.place])
+/** a label that would leave the drawing (404 wide) stands over its line instead */
+const fits = computed(() => (props.place === 'right' ? high.value + 8 + props.label.length * 10 < 402 : props.place === 'left' ? low.value - 8 - props.label.length * 10 > 2 : true))
+const place = computed(() => (fits.value ? props.place : 'middle'))
+const at = computed(() => ({ left: { x: low.value - 8, anchor: 'end' }, right: { x: high.value + 8, anchor: 'start' }, middle: { x: (low.value + high.value) / 2, anchor: 'middle' } })[place.value])
 </script>
 
 <template>

@@ -1,91 +1,175 @@
 <script setup lang="ts">
-import type { ProcedureRow } from '../../../server/db/projects'
-import { loadProcedure } from '#core/procedure/load'
-import type { Check } from '#core/procedure/types'
+import { uuidv7 } from 'uuidv7'
+import { loadProcedure, writeProcedure } from '#core/procedure/load'
+import type { ProcedureListed, ProcedureOpened } from '~/composables/types'
 import { useSession } from '~/stores/session'
-import { failureWords, pointWords } from '~/words'
+import { entryWords, procedureStateWords } from '~/words'
 
+definePageMeta({ key: (route) => route.params.id as string })
 const session = useSession()
 const times = useTimes()
-const id = useRoute().params.id as string
-const { data, problem, loading, load } = useLoad(() => api<ProcedureRow>(`${session.base}/procedures/${id}`))
-onMounted(load)
-const procedure = computed(() => (data.value ? loadProcedure(data.value.source).procedure : null))
-const rule = (c: Check): string => {
-  if (c.kind === 'measure' || c.kind === 'environment') return c.limits.map((l) => `${l.title ?? l.of}${l.min !== undefined ? ` ≥ ${l.min}` : ''}${l.max !== undefined ? ` ≤ ${l.max}` : ''}`).join('; ')
-  if (c.kind === 'mark') return `${c.formula} from the ${c.from}`
-  if (c.kind === 'calculated') return `${c.formula}${c.min !== undefined ? ` ≥ ${c.min}` : ''}${c.max !== undefined ? ` ≤ ${c.max}` : ''}`
-  if (c.kind === 'clock') return `${c.earliest ? `not before ${c.earliest}` : ''}${c.latest ? ` not after ${c.latest}` : ''}`
-  if (c.kind === 'choice') return c.choices.map((x) => `${x.title}${x.conforms ? '' : ' ✗'}`).join(' · ')
-  return 'question' in c ? c.question : ''
-}
+const route = useRoute()
+const id = route.params.id as string
+const { data, problem, loading, load } = useLoad(() => api<ProcedureOpened>(`${session.base}/procedures/${id}`))
+const { data: all, load: loadAll } = useLoad(() => api<ProcedureListed[]>(`${session.base}/procedures`))
+const refresh = () => Promise.all([load(), loadAll()])
+onMounted(refresh)
+const compiled = computed(() => (data.value ? loadProcedure(data.value.source) : null))
+const procedure = computed(() => compiled.value?.procedure ?? null)
+const revisions = computed(() => (all.value ?? []).filter((p) => p.key === data.value?.key))
+const listed = computed(() => revisions.value.find((r) => r.id === id) ?? null)
+const engineer = computed(() => session.may('engineer'))
+
+const views = computed(() => [
+  { key: 'read', title: 'Read' }, { key: 'dry-run', title: 'Dry run' }, { key: 'compare', title: 'Compare' },
+  ...(engineer.value ? [{ key: 'edit', title: data.value?.state === 'draft' ? 'Edit' : 'Text' }] : []),
+  ...(session.may('engineer', 'inspector') ? [{ key: 'impact', title: 'What it changes' }] : []), { key: 'record', title: 'Record' },
+])
+const view = computed({ get: () => String(route.query.view ?? 'read'), set: (v) => void navigateTo({ query: { view: v } }, { replace: true }) })
 const print = () => window.print()
+const people = computed(() => Object.fromEntries((session.overview?.people ?? []).map((p) => [p.id, p.name])))
+
+const signing = ref<'review' | 'return' | 'issue' | null>(null)
+const signOpen = computed({ get: () => signing.value !== null, set: (open) => void (open || (signing.value = null)) })
+const signWords = { review: ['Review', 'Accept this revision'], return: ['Send back', 'Send it back'], issue: ['Issue', 'Issue this revision'] } as const
+async function sign(secret: string, reason: string) {
+  const body = signing.value === 'issue' ? { secret } : { accepted: signing.value === 'review', reason, secret }
+  await api(`${session.base}/procedures/${id}/${signing.value === 'issue' ? 'issue' : 'review'}`, { body })
+  await refresh()
+}
+const fault = ref('')
+async function attempt(act: () => Promise<void>) {
+  fault.value = ''
+  try {
+    await act()
+  } catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    fault.value = error.message
+  }
+}
+const submit = () => attempt(async () => {
+  await api(`${session.base}/procedures/${id}/submit`, { body: {} })
+  await refresh()
+})
+/** The next free letter after this revision's. */
+const nextLetter = computed(() => {
+  const taken = new Set(revisions.value.map((r) => r.revision))
+  for (const letter of 'ABCDEFGHIJKLMNOPQRSTUVWXYZ') if (!taken.has(letter) && letter > (data.value?.revision ?? '')) return letter
+  return `${data.value?.revision ?? ''}-2`
+})
+const draft = () => attempt(async () => {
+  const source = writeProcedure({ ...procedure.value!, revision: nextLetter.value })
+  const { id: fresh } = await api<{ id: string }>(`${session.base}/procedures`, { body: { id: uuidv7(), source } })
+  await navigateTo(`/procedures/${fresh}?view=edit`)
+})
+function save(kind: 'yaml' | 'json') {
+  const text = kind === 'yaml' ? data.value!.source : JSON.stringify(procedure.value, null, 2)
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(new Blob([text], { type: kind === 'yaml' ? 'application/yaml' : 'application/json' }))
+  link.download = `${data.value!.key}-${data.value!.revision}.${kind}`
+  link.click()
+  URL.revokeObjectURL(link.href)
+}
 </script>
 
 <template>
   <Notice v-if="problem && !data" :problem="problem" @again="load" />
-  <Notice v-else-if="!procedure || !data" :loading="loading" />
-  <article v-else class="page reader">
-    <div class="page-head"><h1 class="grow">{{ procedure.title }}</h1><span class="muted">Revision {{ procedure.revision }}, {{ data.state }} {{ data.issuedAt ? times.day(data.issuedAt) : '' }}</span><ElButton @click="print">Print</ElButton></div>
-    <p class="basis">{{ procedure.basis }}</p>
-    <ul class="cautions"><li v-for="c in procedure.cautions" :key="c">{{ c }}</li></ul>
-    <section v-if="procedure.options.length">
-      <h2>Where practice differs</h2>
-      <div v-for="o in procedure.options" :key="o.key" class="option"><h3>{{ o.title }}</h3><p v-for="c in o.choices" :key="c.key" :class="{ chosen: c.key === o.default }"><strong>{{ c.title }}</strong>{{ c.key === o.default ? ' (chosen)' : '' }} – <span class="muted">{{ c.reason }}</span></p></div>
-    </section>
-    <section v-for="stage in procedure.stages" :key="stage.key">
-      <h2>{{ stage.title }}</h2>
-      <div v-for="s in stage.steps" :key="s.key" class="step">
-        <h3>{{ s.title }}<span v-if="s.point" class="point">{{ pointWords[s.point] }}</span><span v-if="s.when" class="muted small"> when {{ s.when }}</span></h3>
-        <p>{{ s.instruction }}</p>
-        <p v-if="rule(s.check)" class="rule mono">{{ rule(s.check) }}</p>
-        <p v-if="s.why" class="muted">{{ s.why }}</p>
-        <p v-if="s.onFailure" class="small"><strong>{{ failureWords[s.onFailure.action] }}.</strong> {{ s.onFailure.words }}</p>
+  <Notice v-else-if="!procedure || !data || !compiled" :loading="loading" />
+  <div v-else class="procedure">
+    <header>
+      <div class="title">
+        <h1 class="grow">{{ procedure.title }}</h1>
+        <span class="state" :class="data.state">Revision {{ procedure.revision }}, {{ procedureStateWords[data.state]!.toLowerCase() }}{{ data.issuedAt ? ` ${times.day(data.issuedAt)}` : '' }}</span>
       </div>
-    </section>
-  </article>
+      <div class="tools">
+        <ElRadioGroup v-model="view" aria-label="View of the procedure"><ElRadioButton v-for="v in views" :key="v.key" :value="v.key">{{ v.title }}</ElRadioButton></ElRadioGroup>
+        <span class="grow" />
+        <template v-if="engineer">
+          <ElButton v-if="data.state === 'draft'" type="primary" size="large" @click="submit">Give to review</ElButton>
+          <template v-else-if="data.state === 'in-review' && data.draftedBy !== session.person?.id">
+            <ElButton size="large" @click="signing = 'return'">Send back</ElButton><ElButton type="primary" size="large" @click="signing = 'review'">Accept</ElButton>
+          </template>
+          <span v-else-if="data.state === 'in-review'" class="muted">waits for a second engineer</span>
+          <ElButton v-else-if="data.state === 'reviewed'" type="primary" size="large" @click="signing = 'issue'">Issue</ElButton>
+          <ElButton v-else size="large" @click="draft">Draft revision {{ nextLetter }}</ElButton>
+        </template>
+        <ElButton v-if="view === 'read'" size="large" @click="print">Print</ElButton>
+        <ElDropdown trigger="click"><ElButton size="large">Save as</ElButton><template #dropdown><ElDropdownMenu><ElDropdownItem @click="save('yaml')">YAML</ElDropdownItem><ElDropdownItem @click="save('json')">JSON</ElDropdownItem></ElDropdownMenu></template></ElDropdown>
+      </div>
+      <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
+    </header>
+    <main class="body" :class="view">
+      <ProcedureReader v-if="view === 'read'" :procedure="procedure" />
+      <ProcedureDryRun v-else-if="view === 'dry-run'" :compiled="compiled" />
+      <ProcedureCompare v-else-if="view === 'compare' && listed" :compiled="compiled" :current="listed" :revisions="revisions" />
+      <ProcedureEditor v-else-if="view === 'edit' && engineer" :key="data.state" :opened="data" :readonly="data.state !== 'draft'" @saved="refresh" />
+      <ProcedureImpact v-else-if="view === 'impact'" :id="id" :source="data.source" />
+      <ol v-else-if="view === 'record'" class="record">
+        <li v-for="e in data.record" :key="e.id"><span class="muted">{{ times.moment(e.recordedAt) }}</span> <strong>{{ entryWords[e.kind] ?? e.kind }}</strong> {{ people[e.person] ?? '' }} <span class="muted">{{ e.kind === 'review' ? (e.payload.accepted ? 'accepted' : `sent back: ${e.payload.reason}`) : '' }} {{ String(e.payload.sha256 ?? '').slice(0, 12) }}</span></li>
+        <li v-if="data.record.length === 0" class="muted">Nothing is written yet.</li>
+      </ol>
+    </main>
+    <SecretDialog v-if="signing" v-model="signOpen" :title="signWords[signing][1]" :action="signWords[signing][0]" :danger="signing === 'return'" :reason-label="signing === 'issue' ? undefined : signing === 'return' ? 'Why?' : 'Note (not needed)'" :reason-required="signing === 'return'" :send="sign">
+      <p class="muted">{{ signing === 'issue' ? 'New joints are pinned to it from now on. Joints already opened keep theirs.' : signing === 'review' ? 'You have read it, and compared it with the revision before.' : 'It becomes a draft again.' }}</p>
+    </SecretDialog>
+  </div>
 </template>
 
 <style scoped>
-.reader {
-  max-width: 940px;
-}
-section {
-  margin-top: 24px;
-}
-h2 {
-  border-bottom: 3px solid var(--ink);
-  padding-bottom: 6px;
-  margin-bottom: 6px;
-}
-.basis {
-  font-weight: 600;
-}
-.cautions {
-  margin: 12px 0;
-  padding: 10px 14px 10px 30px;
-  border-left: 4px solid var(--held);
-  background: color-mix(in srgb, var(--held) 9%, var(--card));
-}
-.option,
-.step {
-  padding: 12px 0;
-  border-bottom: 1px solid var(--hair);
+.procedure {
+  height: 100%;
   display: flex;
   flex-direction: column;
-  gap: 3px;
 }
-.point {
-  margin-left: 12px;
+header {
+  padding: 14px 24px 10px;
+  border-bottom: 1px solid var(--hair);
+}
+.title,
+.tools {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  flex-wrap: wrap;
+}
+.tools {
+  margin-top: 8px;
+}
+.state {
+  font-weight: 600;
   color: var(--held);
 }
-.rule {
-  font-size: var(--s14);
-  overflow-wrap: anywhere;
+.state.issued {
+  color: var(--accepted);
+}
+.state.superseded {
+  color: var(--muted);
+}
+.body {
+  flex: 1;
+  min-height: 0;
+  overflow: auto;
+  padding: 18px 24px;
+}
+.body.dry-run:has(.run) {
+  padding: 0;
+  overflow: hidden;
+}
+.fault {
+  color: var(--rejected);
+  margin-top: 6px;
+}
+.record li {
+  padding: 8px 0;
 }
 @media print {
-  .page-head .el-button {
+  .tools {
     display: none;
+  }
+  .procedure,
+  .body {
+    height: auto;
+    overflow: visible;
   }
 }
 </style>

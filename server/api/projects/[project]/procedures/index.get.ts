@@ -1,4 +1,7 @@
-import { proceduresOf } from '../../../../db/projects'
+import { jointCounts, proceduresOf } from '../../../../db/procedures'
 import { projectRoute } from '../../../../http/route'
 
-export default projectRoute('GET /api/projects/:project/procedures', {}, async ({ db, project }) => (await proceduresOf(db, project.id)).map(({ source: _source, ...row }) => row))
+export default projectRoute('GET /api/projects/:project/procedures', {}, async ({ db, project }) => {
+  const [rows, counts] = await Promise.all([proceduresOf(db, project.id), jointCounts(db, project.id)])
+  return rows.map((r) => ({ ...r, joints: counts.get(r.id) ?? 0 }))
+})
