@@ -34,7 +34,8 @@ const RETRIED = new Set([1213, 1205, 1047, 1180])
 /** Raised by the chain trigger when another entry came first. */
 export const CHAIN_MOVED = 31001
 const LOST = new Set(['PROTOCOL_CONNECTION_LOST', 'ECONNRESET', 'ECONNREFUSED', 'EPIPE', 'ER_SERVER_SHUTDOWN'])
-const ATTEMPTS = 6
+/** Many may want the head of one chain at once, and one of them wins each time: they are given time, not a number of tries. */
+const PATIENCE = 10_000
 
 /**
  * Runs a unit of work in one transaction, again as a whole after a deadlock, a lock
@@ -42,14 +43,15 @@ const ATTEMPTS = 6
  * it may already have written (client-made ids), as a commit can succeed unheard.
  */
 export async function inTransaction<T>(db: Knex, work: (trx: Knex.Transaction) => Promise<T>): Promise<T> {
+  const start = Date.now()
   for (let attempt = 1; ; attempt++) {
     try {
       return await db.transaction(work)
     } catch (error) {
       const { errno, code } = error as { errno?: number; code?: string }
       const again = (errno !== undefined && (RETRIED.has(errno) || errno === CHAIN_MOVED)) || (code !== undefined && LOST.has(code))
-      if (!again || attempt >= ATTEMPTS) throw error
-      await new Promise((done) => setTimeout(done, 10 * 2 ** attempt * (0.5 + Math.random())))
+      if (!again || Date.now() - start > PATIENCE) throw error
+      await new Promise((done) => setTimeout(done, Math.min(160, 5 * 2 ** attempt) * (0.5 + Math.random())))
     }
   }
 }
