@@ -51,7 +51,8 @@ async function layGround(db: Knex, now: number): Promise<Ground> {
   const tools: Record<string, string> = {}
   for (const i of instruments) {
     tools[i.kind] = id()
-    await db('instruments').insert({ id: tools[i.kind], project, name: i.name, kind: i.kind, quantity: i.quantity, range_min: i.min, range_max: i.max, resolution: i.resolution, uncertainty: i.uncertainty, calibrated_until: new Date(now + i.days * DAY) })
+    await db('instruments').insert({ id: tools[i.kind], project, name: i.name, kind: i.kind, quantity: i.quantity, range_min: i.min, range_max: i.max, resolution: i.resolution, uncertainty: i.uncertainty })
+    await db('calibrations').insert({ id: id(), project, instrument: tools[i.kind], from_at: new Date(now + (i.days - 365) * DAY), until_at: new Date(now + i.days * DAY), certificate: `K-${1000 + i.days}` })
   }
   const lines = { main: id(), branch: id() }
   for (const [key, line] of [['main', risingMain], ['branch', branch]] as const) {

@@ -2,7 +2,7 @@
 const open = defineModel<boolean>({ required: true })
 const keys: [string, string][] = [
   ['/', 'Go to a joint, station, lot, NCR, pack or calculator'],
-  ['g then t l d e p n b c', 'Today, Line, Deliveries, Embedment, Tests (p), NCRs, Procedures (b), Bench (c)'],
+  ['g then t l k d e p n b c s', 'Today, Line, Clocks (k), Deliveries, Embedment, Tests (p), NCRs, Procedures (b), Bench (c), Setup'],
   ['y / n', 'Answer yes or no'],
   ['0–9 . ,', 'Type a reading'],
   ['Enter', 'Record, or go to the next step'],

@@ -1,12 +1,12 @@
 import { uuidv7 } from 'uuidv7'
 import { computed, ref, shallowRef } from 'vue'
+import { instrumentFacts } from '#core/judgement/instruments'
 import { judge } from '#core/judgement/judge'
 import type { JudgeOptions } from '#core/judgement/types'
 import type { CompiledProcedure } from '#core/procedure/compile'
 import type { FactValue } from '#core/procedure/formula/formula'
 import type { Entry, EntryKind } from '#core/record/entry'
 import { useSession } from '~/stores/session'
-import { instrumentFacts } from '~/composables/instrumentFacts'
 import type { DecisionKind, JointAtWork, JointSheet } from '~/composables/useJointSheet'
 
 /** A made-up joint worked like a real one, on this device only: nothing is sent, nothing is kept. */

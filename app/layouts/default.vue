@@ -6,6 +6,8 @@ import IconLayers from '~icons/lucide/layers'
 import IconGauge from '~icons/lucide/gauge'
 import IconFlag from '~icons/lucide/flag'
 import IconBook from '~icons/lucide/book-open'
+import IconSetup from '~icons/lucide/sliders-horizontal'
+import IconTimer from '~icons/lucide/timer'
 import IconCalculator from '~icons/lucide/calculator'
 import { useSession } from '~/stores/session'
 import { useStrip } from '~/stores/strip'
@@ -21,12 +23,14 @@ const views = computed(() =>
   [
     { to: '/', key: 't', word: 'Today', icon: IconToday, show: true },
     { to: '/line', key: 'l', word: 'Line', icon: IconLine, show: true },
+    { to: '/clocks', key: 'k', word: 'Clocks', icon: IconTimer, show: session.may('inspector', 'crew-lead', 'engineer', 'witness') },
     { to: '/deliveries', key: 'd', word: 'Deliveries', icon: IconTruck, show: session.may('inspector', 'engineer', 'witness') },
     { to: '/embedment', key: 'e', word: 'Embedment', icon: IconLayers, show: true },
     { to: '/tests', key: 'p', word: 'Tests', icon: IconGauge, show: session.may('inspector', 'engineer', 'witness') },
     { to: '/ncrs', key: 'n', word: 'NCRs', icon: IconFlag, show: true },
     { to: '/procedures', key: 'b', word: 'Procedures', icon: IconBook, show: true },
     { to: '/bench', key: 'c', word: 'Bench', icon: IconCalculator, show: true },
+    { to: '/setup', key: 's', word: 'Setup', icon: IconSetup, show: true },
   ].filter((v) => v.show),
 )
 const here = (to: string) => (to === '/' ? route.path === '/' : route.path.startsWith(to) || (to === '/line' && route.path.startsWith('/joints')))
@@ -40,7 +44,7 @@ useKeys({
     setTimeout(() => (going = false), 1200)
   },
   ...Object.fromEntries(
-    ['t', 'l', 'd', 'e', 'p', 'n', 'b', 'c'].map((key) => [
+    ['t', 'l', 'k', 'd', 'e', 'p', 'n', 'b', 'c', 's'].map((key) => [
       key,
       () => {
         const view = views.value.find((v) => v.key === key)

@@ -5,6 +5,10 @@ import type { InputDescription } from '#core/calculators/input'
 import { dimensions } from '#core/quantity/dimension'
 import { showNumber } from '#core/quantity/show'
 import { Problem } from '#core/problem'
+import type { DimensionKey } from '#core/quantity/dimension'
+import { benchDrawing } from '~/drawings/bench'
+import { drawnFamilies } from '~/drawings/families'
+import { useCarry } from '~/stores/carry'
 
 const route = useRoute()
 const key = ref(typeof route.query.calculator === 'string' ? route.query.calculator : 'ovality')
@@ -34,10 +38,12 @@ function gather(): Record<string, unknown> {
   }
   return out
 }
-const result = computed<{ answer?: Answer; problem?: Problem }>(() => {
+const result = computed<{ answer?: Answer; problem?: Problem; drawing?: ReturnType<typeof benchDrawing> }>(() => {
   if (Object.values(texts.value).every((t) => !t?.trim())) return {}
   try {
-    return { answer: answer(calculator.value, gather()) }
+    const inputs = gather()
+    const values = calculator.value.read(inputs)
+    return { answer: answer(calculator.value, inputs), drawing: benchDrawing(calculator.value.key, values, calculator.value.compute(values).outputs) }
   } catch (error) {
     if (error instanceof Problem) return { problem: error }
     throw error
@@ -51,6 +57,18 @@ const show = (v: unknown): string => {
 }
 const hint = (d: InputDescription): string => (d.kind === 'list' && d.of?.kind === 'record' ? `${Object.keys(d.of.fields!).join(', ')}; one row each, rows apart by ;` : d.kind === 'list' ? 'several, apart by ;' : d.kind === 'time' ? '2026-03-09T08:15:00Z' : d.default !== undefined ? `default ${String(d.default)}` : d.optional ? 'may stay empty' : '')
 const words = (name: string) => name.replace(/([A-Z])/g, ' $1').toLowerCase()
+const carry = useCarry()
+const carried = ref('')
+watch(calculator, () => (carried.value = ''))
+/** An output that a check can take: a number with a dimension. */
+const sendable = (name: string, v: unknown): DimensionKey | null => {
+  const kind = calculator.value.outputs[name]
+  return typeof v === 'object' && v !== null && 'value' in v && kind !== undefined && kind in dimensions ? (kind as DimensionKey) : null
+}
+function send(name: string, v: unknown) {
+  carry.result = { text: show(v).replace(/−/g, '-').trim(), dimension: sendable(name, v)!, from: calculator.value.title }
+  carried.value = name
+}
 const copy = () => navigator.clipboard?.writeText(JSON.stringify(result.value.answer?.outputs))
 </script>
 
@@ -75,7 +93,9 @@ const copy = () => navigator.clipboard?.writeText(JSON.stringify(result.value.an
       </form>
       <p v-if="result.problem" class="fault" role="alert">{{ result.problem.message }}</p>
       <template v-if="result.answer">
-        <dl class="outputs"><div v-for="(v, k) in result.answer.outputs" :key="k"><dt>{{ words(String(k)) }}</dt><dd class="reading">{{ show(v) }}</dd></div></dl>
+        <dl class="outputs"><div v-for="(v, k) in result.answer.outputs" :key="k"><dt>{{ words(String(k)) }}</dt><dd class="reading">{{ show(v) }}</dd><ElButton v-if="sendable(String(k), v)" size="small" class="send" @click="send(String(k), v)">{{ carried === k ? 'Sent' : 'Send to a check' }}</ElButton></div></dl>
+        <p v-if="carried" class="muted small" role="status">The next reading of that kind offers it: open the joint and its step.</p>
+        <div v-if="result.drawing" class="drawn"><component :is="drawnFamilies[result.drawing.show]" :values="result.drawing.values" :readings="result.drawing.readings" :angles="result.drawing.angles" :part="result.drawing.part" :taps="[]" /></div>
         <ul class="working mono"><li v-for="w in result.answer.working" :key="w">{{ w }}</li></ul>
         <ElButton @click="copy">Copy the result</ElButton>
       </template>
@@ -85,6 +105,14 @@ const copy = () => navigator.clipboard?.writeText(JSON.stringify(result.value.an
 </template>
 
 <style scoped>
+.drawn {
+  width: 404px;
+  max-width: 100%;
+}
+.send {
+  min-height: 44px;
+  margin-top: 6px;
+}
 .bench {
   height: 100%;
   display: grid;

@@ -3,6 +3,7 @@ import type { CompiledStep } from '../procedure/compile'
 import type { Slots } from '../procedure/formula/formula'
 import type { Entry } from '../record/entry'
 import { showDuration } from '../quantity/show'
+import { instrumentFault } from './instruments'
 import { explainAll, explainFinding, judgeReadings } from './measure'
 import type { Finding, InstrumentFacts, StepState } from './types'
 
@@ -26,22 +27,12 @@ export interface CheckContext {
   startedAt: number | null
 }
 
-/** Why a reading with this instrument does not count, or null when it does. */
-function instrumentFault(entry: Entry, values: number[], instruments: Record<string, InstrumentFacts>): string | null {
-  if (!entry.instrument) return null
-  const instrument = instruments[entry.instrument]
-  if (!instrument) return 'The reading does not count: its instrument is not in the register.'
-  if (entry.recordedAt > instrument.calibratedUntil) return `The reading does not count: ${instrument.name} was out of calibration.`
-  if (values.some((v) => v < instrument.min || v > instrument.max)) return `The reading does not count: it is outside the range of ${instrument.name}.`
-  return null
-}
-
 function reading(step: CompiledStep, entry: Entry, context: CheckContext): Verdict {
   const values = Array.isArray(entry.payload.values) ? (entry.payload.values as unknown[]).filter((v): v is number => typeof v === 'number' && Number.isFinite(v)) : []
   const wanted = step.readings ? (step.readings.evaluate(context.slots) as number) : 1
   if (Number.isNaN(wanted)) return plain('blocked', 'How many readings it takes cannot be worked out: a fact of this joint is missing.')
   if (values.length < wanted) return plain('not-started', `${values.length} of ${wanted} readings taken.`)
-  const fault = instrumentFault(entry, values, context.instruments)
+  const fault = entry.instrument ? instrumentFault(context.instruments[entry.instrument], values, entry.recordedAt) : null
   if (fault) return plain('not-started', fault)
   const own = step.uncertainty ? (step.uncertainty.evaluate(context.slots) as number) : 0
   const uncertainty = entry.instrument ? context.instruments[entry.instrument]!.uncertainty : own

@@ -88,8 +88,8 @@ export interface InstrumentFacts {
   uncertainty: number
   min: number
   max: number
-  /** ms; readings after this do not count */
-  calibratedUntil: number
+  /** ms; readings outside these times do not count */
+  calibrated: readonly { from: number; until: number }[]
   name: string
 }
 

@@ -5,11 +5,11 @@ import { uuid } from './uuid'
 /** What an entry says. Entries are ink: they are appended, and struck only by a correction that says why. */
 export const entryKinds = [
   'reading', 'confirmation', 'choice', 'count', 'clock', 'lot', 'remark', 'photo', 'request', 'release', 'refusal', 'waiver', 'decision',
-  'signature', 'correction', 'ncr', 'raise', 'disposition', 'rework', 'verification', 'inspection', 'receipt', 'damage', 'lift', 'density', 'run', 'evaluation', 'start', 'event', 'draft', 'submit', 'review', 'issue', 'supersede',
+  'signature', 'correction', 'ncr', 'raise', 'disposition', 'rework', 'verification', 'inspection', 'receipt', 'damage', 'lift', 'density', 'run', 'evaluation', 'start', 'event', 'draft', 'submit', 'review', 'issue', 'supersede', 'register', 'calibration', 'setting',
 ] as const
 export type EntryKind = (typeof entryKinds)[number]
 
-export const subjectTypes = ['joint', 'delivery', 'item', 'reach', 'pack', 'ncr', 'procedure'] as const
+export const subjectTypes = ['joint', 'delivery', 'item', 'reach', 'pack', 'ncr', 'procedure', 'instrument', 'project'] as const
 export type SubjectType = (typeof subjectTypes)[number]
 export type Role = 'inspector' | 'crew-lead' | 'engineer' | 'witness' | 'administrator'
 

@@ -1,6 +1,5 @@
 import type { Knex } from 'knex'
 import type { BandRule } from '#core/calculators/guard-band'
-import type { InstrumentFacts } from '#core/judgement/types'
 import type { InterventionPoint } from '#core/procedure/types'
 import type { Role } from '#core/record/entry'
 import type { ProfilePoint } from '#core/pressure/pack'
@@ -58,27 +57,7 @@ export const crewsOf = async (db: Knex, project: string): Promise<{ id: string; 
 export const peopleOf = async (db: Knex, project: string): Promise<{ id: string; name: string }[]> =>
   db('people as p').join('memberships as m', 'm.person', 'p.id').where('m.project', project).distinct('p.id', 'p.name').orderBy('p.name')
 
-export interface Instrument {
-  id: string
-  name: string
-  kind: string
-  quantity: string
-  min: number
-  max: number
-  resolution: number
-  uncertainty: number
-  calibratedUntil: string
-}
-
-export async function instrumentsOf(db: Knex, project: string): Promise<Instrument[]> {
-  const rows = await db('instruments').select('id', 'name', 'kind', 'quantity', 'range_min', 'range_max', 'resolution', 'uncertainty', 'calibrated_until').where({ project }).orderBy('name')
-  return rows.map((r: { id: string; name: string; kind: string; quantity: string; range_min: number; range_max: number; resolution: number; uncertainty: number; calibrated_until: Date }) => ({
-    id: r.id, name: r.name, kind: r.kind, quantity: r.quantity, min: r.range_min, max: r.range_max, resolution: r.resolution, uncertainty: r.uncertainty, calibratedUntil: r.calibrated_until.toISOString(),
-  }))
-}
-
-export const instrumentFacts = (list: Instrument[]): Record<string, InstrumentFacts> =>
-  Object.fromEntries(list.map((i) => [i.id, { uncertainty: i.uncertainty, min: i.min, max: i.max, calibratedUntil: Date.parse(i.calibratedUntil), name: i.name }]))
+export const saveSettings = async (db: Knex, project: string, settings: ProjectSettings): Promise<void> => void (await db('projects').where({ id: project }).update({ settings: JSON.stringify(settings) }))
 
 export interface Alignment {
   id: string

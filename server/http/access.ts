@@ -20,6 +20,7 @@ export const access = {
   'POST /api/calculators/:key': 'signed-in',
   'GET /api/projects/:project/overview': all,
   'GET /api/projects/:project/today': site,
+  'GET /api/projects/:project/clocks': site,
   'GET /api/projects/:project/feed': site,
   'GET /api/projects/:project/find': site,
   'GET /api/projects/:project/lines/:line/strip': site,
@@ -65,6 +66,10 @@ export const access = {
   'POST /api/projects/:project/procedures/:procedure/submit': ['engineer'],
   'POST /api/projects/:project/procedures/:procedure/review': ['engineer'],
   'POST /api/projects/:project/procedures/:procedure/issue': ['engineer'],
+  'GET /api/projects/:project/settings': all,
+  'POST /api/projects/:project/settings/rule': ['engineer'],
+  'POST /api/projects/:project/instruments': ['administrator'],
+  'POST /api/projects/:project/instruments/:instrument/calibrations': ['administrator'],
   'GET /api/projects/:project/verify': ['inspector', 'engineer', 'administrator'],
 } as const satisfies Record<string, Who>
 

@@ -72,6 +72,8 @@ interface Known {
 /** Memberships are read again after this many ms; a change of role takes effect by then. */
 const FRESH = 2000
 const known = new Map<string, Known>()
+/** Reads projects and memberships anew at once, after a change of settings. */
+export const forgetKnown = () => known.clear()
 
 async function member(db: Knex, projectKey: string, person: string): Promise<Known> {
   const key = `${projectKey} ${person}`

@@ -87,14 +87,15 @@ describe('uncertainty', () => {
     expect(step(instead('gouge', read('gouge', [0.0016], 7)), 'gouge').state).toBe('too-close')
   })
   it('a better instrument settles it', () => {
-    const instruments = { fine: { uncertainty: 0.00001, min: 0, max: 0.1, calibratedUntil: at(9999), name: 'Fine gauge' } }
+    const instruments = { fine: { uncertainty: 0.00001, min: 0, max: 0.1, calibrated: [{ from: 0, until: at(9999) }], name: 'Fine gauge' } }
     expect(step(instead('gouge', read('gouge', [0.0016], 7, { instrument: 'fine' })), 'gouge', 500, { instruments }).state).toBe('accepted')
   })
   it.each([
-    ['out of calibration', { calibratedUntil: at(0) }, /out of calibration/],
+    ['out of calibration', { calibrated: [{ from: 0, until: at(0) }] }, /out of calibration/],
+    ['calibrated only afterward', { calibrated: [{ from: at(8), until: at(9999) }] }, /out of calibration/],
     ['outside its range', { max: 0.0001 }, /outside the range/],
   ])('a reading with an instrument %s does not count', (_what, change, reason) => {
-    const instruments = { tool: { uncertainty: 0.00001, min: 0, max: 0.1, calibratedUntil: at(9999), name: 'Gauge', ...change } }
+    const instruments = { tool: { uncertainty: 0.00001, min: 0, max: 0.1, calibrated: [{ from: 0, until: at(9999) }], name: 'Gauge', ...change } }
     const judged = step(instead('gouge', read('gouge', [0.0005], 7, { instrument: 'tool' })), 'gouge', 500, { instruments })
     expect(judged.state).toBe('not-started')
     expect(judged.sentence).toMatch(reason)

@@ -18,7 +18,8 @@ const state = async (id: string): Promise<string> => (await db('procedures').whe
 
 beforeAll(async () => {
   db = asApplication(inject('data'))
-  ;[petra, juno, sorrel] = await Promise.all(['petra', 'juno', 'sorrel'].map((name) => new Client(inject('address')).signIn(name)))
+  const sign = (name: string) => new Client(inject('address')).signIn(name)
+  ;[petra, juno, sorrel] = await Promise.all([sign('petra'), sign('juno'), sign('sorrel')])
 })
 afterAll(() => db.destroy())
 

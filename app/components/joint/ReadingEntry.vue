@@ -3,6 +3,7 @@ import { readQuantity } from '#core/quantity/read'
 import { Problem } from '#core/problem'
 import type { Check } from '#core/procedure/types'
 import type { Instrument } from '~/composables/types'
+import { useCarry } from '~/stores/carry'
 
 /** Readings typed once, with a unit or bare in the unit shown; judged by the parent as they come. */
 type Measured = Extract<Check, { kind: 'measure' | 'environment' }>
@@ -52,6 +53,12 @@ function advance() {
 /** Each reading's place; one place for many readings is counted on (nut 1, nut 2 …). */
 const place = (i: number) => props.check.places?.length === 1 && props.count > 1 ? `${props.check.places[0]} ${i}` : (props.check.places?.[i - 1] ?? (props.count > 1 ? `Reading ${i}` : 'Reading'))
 const due = (i: Instrument) => Date.parse(i.calibratedUntil) < props.now
+const carry = useCarry()
+const offered = computed(() => (carry.result?.dimension === props.check.quantity ? carry.result : null))
+function take() {
+  typed.value[active.value] = offered.value!.text
+  carry.result = null
+}
 function clear() {
   typed.value = typed.value.map(() => '')
   active.value = 0
@@ -75,6 +82,7 @@ defineExpose({ clear })
         </label>
       </div>
       <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
+      <p v-if="offered" class="offer"><ElButton size="large" @click="take">Use {{ offered.text }} from the bench</ElButton><ElButton link @click="carry.result = null">Lay it aside</ElButton></p>
       <div v-if="fitting.length > 0" class="tool">
         <span class="muted small">Measured with</span>
         <ElSelect v-model="instrument" clearable :placeholder="`Other ${check.instrument ?? 'tool'}`" aria-label="Measured with">
@@ -127,6 +135,9 @@ input {
 }
 .unit {
   color: var(--muted);
+}
+.offer {
+  margin: 10px 0;
 }
 .fault {
   color: var(--rejected);
