@@ -4,6 +4,7 @@ const keys: [string, string][] = [
   ['/', 'Go to a joint, station, lot, NCR, pack or calculator'],
   ['g then t l k d e p n b c s', 'Today, Line, Clocks (k), Deliveries, Embedment, Tests (p), NCRs, Procedures (b), Bench (c), Setup'],
   ['y / n', 'Answer yes or no'],
+  ['1–9', 'Choose among answers, in their order'],
   ['0–9 . ,', 'Type a reading'],
   ['Enter', 'Record, or go to the next step'],
   ['↑ / ↓', 'Step before, step after'],

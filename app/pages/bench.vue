@@ -52,6 +52,9 @@ const result = computed<{ answer?: Answer; problem?: Problem; drawing?: ReturnTy
 const show = (v: unknown): string => {
   if (v === null) return '–'
   if (Array.isArray(v)) return v.map(show).join(', ')
+  if (typeof v === 'object' && v !== null && 'value' in v && (v as { unit?: string }).unit === 'deg') return `${showNumber((v as { value: number }).value, 6)}°`
+  // Lengths of the trade are read in millimetres until they are as long as a pipe.
+  if (typeof v === 'object' && v !== null && 'value' in v && (v as { unit?: string }).unit === 'm' && Math.abs((v as { value: number }).value) < 5) return `${showNumber((v as { value: number }).value * 1000, 6)} mm`
   if (typeof v === 'object' && v !== null && 'value' in v) return `${showNumber((v as { value: number }).value, 6)} ${(v as { unit?: string }).unit ?? ''}`
   return typeof v === 'number' ? showNumber(v, 6) : String(v)
 }

@@ -54,6 +54,9 @@ const words: Record<string, string> = { late: 'too late', hurry: 'before', early
 section {
   margin-bottom: 22px;
 }
+h2 .muted {
+  margin-left: 8px;
+}
 h2 {
   border-bottom: 3px solid var(--ink);
   padding-bottom: 6px;

@@ -5,7 +5,7 @@ import { choose, heading, openSelect, person, pick, read, signOff, step, toJoint
 const PHOTO = Buffer.from(readFileSync('demo/signature.txt', 'utf8').trim().split(',')[1]!, 'base64')
 
 test('from a delivery note to a witnessed test, by four people', async ({ browser }) => {
-  test.setTimeout(300_000)
+  test.setTimeout(1_500_000)
   const ines = await person(browser, 'ines')
 
   await test.step('1 the inspector takes in a delivery note, quarantines a damaged pipe and signs', async () => {

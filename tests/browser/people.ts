@@ -27,7 +27,7 @@ export async function toJoint(page: Page, number: string) {
   await page.getByRole('option', { name: new RegExp(number) }).first().click()
 }
 
-export const step = (page: Page, title: string) => page.getByRole('navigation', { name: 'Steps' }).getByRole('button', { name: `${title}:` })
+export const step = (page: Page, title: string) => page.getByRole('navigation', { name: 'Steps' }).getByRole('button', { name: new RegExp(`^${title.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}:`) })
 export const heading = (page: Page, title: string) => page.getByRole('heading', { level: 1, name: title, exact: true })
 
 /** Answers the shown step with yes and waits until it is accepted. */

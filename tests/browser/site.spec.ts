@@ -95,7 +95,10 @@ const views: [name: string, open: (page: Page) => Promise<void>][] = [
   ['Embedment', async (page) => { await view(page, 'Embedment'); await page.getByRole('link', { name: /RM reach 43/ }).click(); await expect(page.getByText('Record the lift')).toBeVisible() }],
   ['Test', async (page) => { await view(page, 'Tests'); await page.getByRole('link', { name: 'TP-01' }).click(); await expect(page.getByRole('img', { name: 'Pressure over time' })).toBeVisible() }],
   ['NCRs', async (page) => { await view(page, 'NCRs'); await page.getByRole('link', { name: /NCR-0001/ }).click(); await expect(page.getByText('Criterion against reading')).toBeVisible() }],
-  ['Procedures', async (page) => { await view(page, 'Procedures'); await page.getByRole('link', { name: /Electrofusion/ }).click(); await expect(page.getByText('Where practice differs')).toBeVisible() }],
+  ['Procedures', async (page) => { await view(page, 'Procedures'); await page.getByRole('link', { name: /Electrofusion socket.*Issued/ }).click(); await expect(page.getByText('Where practice differs')).toBeVisible() }],
+  ['Clocks', async (page) => { await view(page, 'Clocks'); await expect(page.getByRole('heading', { name: /Running/ })).toBeVisible() }],
+  ['Setup', async (page) => { await view(page, 'Setup'); await expect(page.getByText('Calliper C-2')).toBeVisible() }],
+  ['Joint with bolts', async (page) => { await toJoint(page, 'TC-01'); await step(page, 'Torque, every nut').click(); await expect(page.getByText('pass 1 of 3')).toBeVisible() }],
   ['Bench', async (page) => { await view(page, 'Bench'); await page.getByLabel('diameters').fill('400 mm; 404 mm'); await expect(page.getByText('402 mm', { exact: false }).first()).toBeVisible() }],
 ]
 

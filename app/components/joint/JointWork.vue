@@ -114,6 +114,10 @@ async function raise() {
 useKeys({
   y: () => check.value?.say('yes'),
   n: () => check.value?.say('no'),
+  ...Object.fromEntries(Array.from({ length: 9 }, (_v, i) => [String(i + 1), () => {
+    const check = currentCheck.value
+    if (check?.kind === 'choice' && check.choices[i]) choose(check.choices[i].key)
+  }])),
   u: () => strikable.value && (strikeOpen.value = true),
   Enter: () => primary.value?.act(),
   ArrowDown: () => move(1),

@@ -46,7 +46,9 @@ const released = computed(() => ['released', 'waived'].includes(props.judged.rel
 const say = (answer: 'yes' | 'no') => emit('answer', [{ kind: check.value.kind === 'clock' ? 'clock' : 'confirmation', payload: { answer } }])
 const request = () => emit('answer', [{ kind: 'confirmation', payload: { answer: 'yes' } }, { kind: 'request', payload: {} }])
 const left = computed(() => (props.judged.until === null ? null : (props.judged.until - props.now) / 1000))
-const lot = ref('')
+const lot = reactive({ lot: '', made: '', expires: '', opened: '' })
+watch(() => props.judged.key, () => Object.assign(lot, { lot: '', made: '', expires: '', opened: '' }))
+const lotEntry = (): Answer => ({ kind: 'lot', payload: Object.fromEntries(Object.entries(lot).map(([k, v]) => [k, v.trim()]).filter(([, v]) => v)) })
 const counted = ref('')
 const inspectorDecides = computed(() => props.mayRelease && ['differs', 'too-close', 'rejected'].includes(props.judged.state) && !props.judged.ncr && !isHold.value && props.judged.entry !== null)
 defineExpose({ clear: () => entry.value?.clear(), say, request })
@@ -98,7 +100,7 @@ defineExpose({ clear: () => entry.value?.clear(), say, request })
       <template v-else-if="check.kind === 'choice'">
         <p class="question">{{ check.question }}</p>
         <div class="choices">
-          <ElButton v-for="c in check.choices" :key="c.key" size="large" class="big" :disabled="busy" @click="$emit('answer', [{ kind: 'choice', payload: { choice: c.key } }])">{{ c.title }}</ElButton>
+          <ElButton v-for="(c, i) in check.choices" :key="c.key" size="large" class="big" :disabled="busy" :aria-keyshortcuts="String(i + 1)" @click="$emit('answer', [{ kind: 'choice', payload: { choice: c.key } }])">{{ c.title }}</ElButton>
         </div>
       </template>
       <template v-else-if="check.kind === 'measure' || check.kind === 'environment'">
@@ -117,8 +119,12 @@ defineExpose({ clear: () => entry.value?.clear(), say, request })
         </div>
         <p v-if="left !== null && left > 0 && check.action" class="muted small">Recorded now it would be {{ showDuration(left) }} too early, and rejected.</p>
       </template>
-      <form v-else-if="check.kind === 'lot'" class="row wrap" @submit.prevent="$emit('answer', [{ kind: 'lot', payload: { lot } }])">
-        <ElInput v-model="lot" size="large" :placeholder="check.question" :aria-label="check.question" class="grow" /><ElButton size="large" type="primary" native-type="submit" :disabled="!lot.trim()">Record</ElButton>
+      <form v-else-if="check.kind === 'lot'" class="lot" @submit.prevent="$emit('answer', [lotEntry()])">
+        <label class="wide">{{ check.question }}<ElInput v-model="lot.lot" size="large" maxlength="80" /></label>
+        <label v-if="check.shelfLife">Production date<ElInput v-model="lot.made" type="date" size="large" /></label>
+        <label>Printed expiry<ElInput v-model="lot.expires" type="date" size="large" /></label>
+        <label v-if="check.openedLife">Opened on<ElInput v-model="lot.opened" type="date" size="large" /></label>
+        <ElButton size="large" type="primary" native-type="submit" class="big" :disabled="!lot.lot.trim()" :loading="busy">Record</ElButton>
       </form>
       <form v-else-if="check.kind === 'count'" class="row wrap" @submit.prevent="$emit('answer', [{ kind: 'count', payload: { count: Number(counted) } }])">
         <ElInput v-model="counted" size="large" inputmode="numeric" :placeholder="check.question" :aria-label="check.question" class="grow" /><ElButton size="large" type="primary" native-type="submit" :disabled="!/^\d+$/.test(counted)">Record</ElButton>
@@ -131,6 +137,20 @@ defineExpose({ clear: () => entry.value?.clear(), say, request })
 </template>
 
 <style scoped>
+.lot {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px 16px;
+  align-items: end;
+  max-width: 560px;
+}
+.lot label {
+  font-size: var(--s14);
+  color: var(--muted);
+}
+.lot .wide {
+  grid-column: 1 / -1;
+}
 .check {
   padding: 20px 24px;
   overflow-y: auto;
