@@ -29,12 +29,17 @@ const shots: Shot[] = [
   { name: 'joint-mark', as: 'rhona', go: (page) => toJoint(page, 'RM-237', 'Stab mark') },
   { name: 'joint-hold', as: 'ines', go: (page) => toJoint(page, 'RM-234', 'Hold before fusion') },
   { name: 'joint-cooling', as: 'ines', night: true, go: (page) => toJoint(page, 'RM-232', 'Cooling in the clamps') },
+  { name: 'joint-faces', as: 'sorrel', go: (page) => toJoint(page, 'GS-01', 'Lubricant on the bell only') },
+  { name: 'joint-bolts', as: 'milo', night: true, go: (page) => toJoint(page, 'TC-01', 'Torque, every nut') },
+  { name: 'clocks', as: 'ines', go: async (page) => { await page.goto(`${address}/clocks`); await page.getByRole('heading', { name: /Running/ }).waitFor() } },
+  { name: 'compare', as: 'juno', go: async (page) => { await page.goto(`${address}/procedures`); await first(page, /Electrofusion socket.*In review/); await page.getByText('Compare', { exact: true }).click(); await page.getByText('Two schools', { exact: true }).click(); await page.getByText('Worked out for').waitFor() } },
+  { name: 'setup', as: 'admin', go: async (page) => { await page.goto(`${address}/setup`); await page.getByText('Calliper C-2').waitFor() } },
   { name: 'deliveries', as: 'ines', go: async (page) => { await page.goto(`${address}/deliveries`); await first(page, 'DN-2201'); await page.getByLabel('Find an item').fill('P004'); await page.getByRole('option', { name: /Quarantined/ }).click() } },
   { name: 'embedment', as: 'ines', go: async (page) => { await page.goto(`${address}/embedment`); await first(page, /RM reach 43/); await page.getByText('Take out and relay').first().waitFor() } },
   { name: 'tests', as: 'ines', go: async (page) => { await page.goto(`${address}/tests`); await page.getByRole('link', { name: 'TP-01' }).waitFor() } },
   { name: 'test', as: 'hale', go: async (page) => { await page.goto(`${address}/tests`); await first(page, 'TP-01'); await page.getByRole('img', { name: 'Pressure over time' }).waitFor() } },
   { name: 'nonconformance', as: 'petra', go: async (page) => { await page.goto(`${address}/ncrs`); await first(page, /NCR-0001/); await page.getByText('Criterion against reading').waitFor() } },
-  { name: 'procedure', as: 'petra', go: async (page) => { await page.goto(`${address}/procedures`); await first(page, /Electrofusion/); await page.getByText('Where practice differs').waitFor() } },
+  { name: 'procedure', as: 'petra', go: async (page) => { await page.goto(`${address}/procedures`); await first(page, /Electrofusion socket.*Issued/); await page.getByText('Where practice differs').waitFor() } },
   { name: 'bench', as: 'tam', go: async (page) => { await page.goto(`${address}/bench?calculator=joint-gap`); await page.getByLabel('gaps').fill('10; 12; 14; 12'); await page.getByLabel('diameter').fill('600') } },
 ]
 
