@@ -4,7 +4,7 @@ import { drawingFamilies } from './drawings'
 import type { Check, Procedure } from './types'
 
 const KEY = /^[a-z][A-Za-z0-9-]*(\.[a-z][A-Za-z0-9]*)?$/
-const text = (max = 600) => yup.string().strict().trim().min(1).max(max)
+const text = (max = 600) => yup.string().strict().min(1).max(max).matches(/\S/, { name: 'ink', message: '${path} must say something' })
 const key = () => text(60).matches(KEY, '${path} must be a short key in lower case')
 /** Formulas may be written as bare numbers in YAML. */
 const formula = () => yup.string().transform((_v, raw) => (typeof raw === 'number' ? String(raw) : raw)).strict(false).max(400).meta({ json: { type: ['string', 'number'], maxLength: 400 } })

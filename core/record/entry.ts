@@ -26,7 +26,7 @@ export interface Entry {
   recordedAt: number
 }
 
-const words = (max = 2000) => yup.string().strict().trim().min(1).max(max)
+const words = (max = 2000) => yup.string().strict().min(1).max(max).matches(/\S/, { name: 'ink', message: '${path} must say something' })
 const finite = yup.number().strict().test('finite', '${path} must be a finite number', (v) => v === undefined || Number.isFinite(v))
 const day = () => yup.string().strict().matches(/^\d{4}-\d\d-\d\d$/, '${path} must be a date such as 2026-03-09').test('exists', '${path} is not a date that exists', (v) => v === undefined || (!Number.isNaN(Date.parse(v)) && new Date(v).toISOString().slice(0, 10) === v))
 const shape = <S extends yup.ObjectShape>(s: S) => yup.object(s).noUnknown(true, ({ unknown }) => `The payload has unknown keys: ${unknown}`).required()

@@ -33,6 +33,7 @@ describe('a procedure document', () => {
     ['a broken formula', 'max: 10 % * pipe.wall', 'max: "pipe.wall * (2"', /cannot be read/],
     ['a circle of steps', 'after: [ peeled ]\n        onFailure: { action: rework, words: Mark again', 'after: [ stab-check ]\n        onFailure: { action: rework, words: Mark again', /wait for each other/],
     ['a step that does not exist', 'after: [ controller-time ]', 'after: [ controller-tim ]', /There is no step "controller-tim"/],
+    ['a list where words are due', 'title: Cut square', 'title: [1]', /title must be a `string` type/],
     ['an unknown key', 'title: Cut square', 'titel: Cut square', /unknown keys|required/],
     ['a calculator that does not exist', 'key: ovality, readings', 'key: ovalness, readings', /There is no calculator/],
   ])('%s is refused with line, column and a sentence', (_what, from, to, sentence) => {

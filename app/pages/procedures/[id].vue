@@ -98,7 +98,7 @@ function save(kind: 'yaml' | 'json') {
       </div>
       <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
     </header>
-    <main class="body" :class="view">
+    <section class="body" :class="view" tabindex="0" aria-label="The procedure">
       <ProcedureReader v-if="view === 'read'" :procedure="procedure" />
       <ProcedureDryRun v-else-if="view === 'dry-run'" :compiled="compiled" />
       <ProcedureCompare v-else-if="view === 'compare' && listed" :compiled="compiled" :current="listed" :revisions="revisions" />
@@ -108,7 +108,7 @@ function save(kind: 'yaml' | 'json') {
         <li v-for="e in data.record" :key="e.id"><span class="muted">{{ times.moment(e.recordedAt) }}</span> <strong>{{ entryWords[e.kind] ?? e.kind }}</strong> {{ people[e.person] ?? '' }} <span class="muted">{{ e.kind === 'review' ? (e.payload.accepted ? 'accepted' : `sent back: ${e.payload.reason}`) : '' }} {{ String(e.payload.sha256 ?? '').slice(0, 12) }}</span></li>
         <li v-if="data.record.length === 0" class="muted">Nothing is written yet.</li>
       </ol>
-    </main>
+    </section>
     <SecretDialog v-if="signing" v-model="signOpen" :title="signWords[signing][1]" :action="signWords[signing][0]" :danger="signing === 'return'" :reason-label="signing === 'issue' ? undefined : signing === 'return' ? 'Why?' : 'Note (not needed)'" :reason-required="signing === 'return'" :send="sign">
       <p class="muted">{{ signing === 'issue' ? 'New joints are pinned to it from now on. Joints already opened keep theirs.' : signing === 'review' ? 'You have read it, and compared it with the revision before.' : 'It becomes a draft again.' }}</p>
     </SecretDialog>
