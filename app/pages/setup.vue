@@ -71,7 +71,7 @@ const at = (field: string) => (fault.value?.field === field ? fault.value.messag
 </script>
 
 <template>
-  <div class="page">
+  <div class="page" tabindex="0" role="region" aria-label="Setup">
     <div class="page-head"><h1 class="grow">Setup</h1></div>
     <Notice v-if="problem && !data" :problem="problem" @again="load" />
     <Notice v-else-if="!data" :loading="loading" />
