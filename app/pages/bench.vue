@@ -96,7 +96,7 @@ const copy = () => navigator.clipboard?.writeText(JSON.stringify(result.value.an
       </form>
       <p v-if="result.problem" class="fault" role="alert">{{ result.problem.message }}</p>
       <template v-if="result.answer">
-        <dl class="outputs"><div v-for="(v, k) in result.answer.outputs" :key="k"><dt>{{ words(String(k)) }}</dt><dd class="reading">{{ show(v) }}</dd><ElButton v-if="sendable(String(k), v)" size="small" class="send" @click="send(String(k), v)">{{ carried === k ? 'Sent' : 'Send to a check' }}</ElButton></div></dl>
+        <dl class="outputs"><div v-for="(v, k) in result.answer.outputs" :key="k"><dt>{{ words(String(k)) }}</dt><dd><span class="reading">{{ show(v) }}</span><ElButton v-if="sendable(String(k), v)" size="small" class="send" @click="send(String(k), v)">{{ carried === k ? 'Sent' : 'Send to a check' }}</ElButton></dd></div></dl>
         <p v-if="carried" class="muted small" role="status">The next reading of that kind offers it: open the joint and its step.</p>
         <div v-if="result.drawing" class="drawn"><component :is="drawnFamilies[result.drawing.show]" :values="result.drawing.values" :readings="result.drawing.readings" :angles="result.drawing.angles" :part="result.drawing.part" :taps="[]" /></div>
         <ul class="working mono"><li v-for="w in result.answer.working" :key="w">{{ w }}</li></ul>
@@ -113,6 +113,7 @@ const copy = () => navigator.clipboard?.writeText(JSON.stringify(result.value.an
   max-width: 100%;
 }
 .send {
+  display: block;
   min-height: 44px;
   margin-top: 6px;
 }

@@ -91,14 +91,14 @@ function toFault() {
         <h2>Limits, marks and times</h2>
         <div v-for="[group, list] in groups(fields.limits)" :key="group" class="line">
           <strong>{{ group }}</strong>
-          <div class="values"><label v-for="e in list" :key="e.path.join('.')"><span class="muted small">{{ e.title }}</span><ElInput :model-value="e.value" :disabled="readonly" class="mono" :aria-label="`${group}, ${e.title}`" @change="(v: string | number) => put(e, String(v))" /></label></div>
+          <div class="values"><label v-for="e in list" :key="e.path.join('.')"><span class="muted small">{{ e.title }}</span><input class="value mono" :value="e.value" :disabled="readonly" maxlength="400" :aria-label="`${group}, ${e.title}`" @change="put(e, ($event.target as HTMLInputElement).value)"></label></div>
         </div>
       </section>
       <section v-if="fields.tables.length">
         <h2>Tables</h2>
         <div v-for="[group, list] in groups(fields.tables)" :key="group" class="line">
           <strong>{{ group }}</strong>
-          <div class="cells"><label v-for="e in list" :key="e.path.join('.')"><span class="muted small">{{ e.title }}</span><ElInput :model-value="e.value" :disabled="readonly" :aria-label="`${group}, ${e.title}`" @change="(v: string | number) => put(e, String(v))" /></label></div>
+          <div class="cells"><label v-for="e in list" :key="e.path.join('.')"><span class="muted small">{{ e.title }}</span><input class="value" :value="e.value" :disabled="readonly" maxlength="60" :aria-label="`${group}, ${e.title}`" @change="put(e, ($event.target as HTMLInputElement).value)"></label></div>
         </div>
       </section>
     </div>
@@ -160,6 +160,20 @@ h2 {
 }
 label {
   display: block;
+}
+.value {
+  width: 100%;
+  height: 44px;
+  padding: 0 10px;
+  border: 1px solid var(--muted);
+  border-radius: var(--corner);
+  background: var(--card);
+  color: var(--ink);
+  font-size: var(--s16);
+}
+.value:disabled {
+  background: var(--wash);
+  color: var(--muted);
 }
 .fields :deep(.el-input),
 .fields :deep(.el-select) {
