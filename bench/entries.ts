@@ -26,7 +26,7 @@ try {
     return (done.reduce((a, b) => a + b, 0) / (Date.now() - start)) * 1000
   }
   const ines = await new Client(site.address).signIn('ines')
-  const joints: string[] = await db('joints').where({ state: 'waiting' }).orWhere({ state: 'in-work' }).orderBy('number').limit(AT_ONCE * 4).pluck('id')
+  const joints: string[] = await db('joints').where('number', 'like', 'RM-%').whereIn('state', ['waiting', 'in-work']).orderBy('number').limit(AT_ONCE * 4).pluck('id')
   const remark = () => ({ id: uuidv7(), kind: 'remark', step: 'washed', payload: { text: 'bench' }, recordedAt: new Date().toISOString() })
   const post = (size: number) => async (lane: number) => {
     const reply = await ines.post(`${base}/joints/${joints[lane]}/entries`, { entries: Array.from({ length: size }, remark) })
