@@ -10,7 +10,7 @@ export default defineNuxtConfig({
   telemetry: false,
   modules: ['@pinia/nuxt', '@element-plus/nuxt', 'nuxt-auth-utils', '@nuxt/eslint'],
   alias: { '#core': core },
-  css: ['@fontsource-variable/atkinson-hyperlegible-next', '@fontsource-variable/atkinson-hyperlegible-mono', '~/assets/tokens.css', '~/assets/base.css', '~/assets/drawing.css', '~/assets/element.css'],
+  css: ['@fontsource-variable/atkinson-hyperlegible-next', '@fontsource-variable/atkinson-hyperlegible-mono', '~/assets/tokens.css', '~/assets/base.css', '~/assets/drawing.css', '~/assets/planner.css', '~/assets/element.css'],
   app: {
     head: {
       title: 'Vet Line',

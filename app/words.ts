@@ -16,6 +16,12 @@ export const lineResultWords: Record<string, string> = { right: 'Right', short: 
 
 export const itemStateWords: Record<string, string> = { received: 'To inspect', accepted: 'Accepted', remark: 'Accepted with remark', quarantined: 'Quarantined', returned: 'Returned' }
 
+export const shelfWords = { good: 'Good until', soon: 'Ends', expired: 'Ended', unlimited: 'No date' } as const
+
+export const storedWords = { 'plastic pipe': 'Plastic pipe', 'rigid pipe': 'Rigid pipe', fittings: 'Fittings', gaskets: 'Gaskets and seals', compounds: 'Cement and compounds' } as const
+
+export const originWords: Record<string, string> = { item: 'Item', lot: 'Lot', delivery: 'Delivery', instrument: 'Instrument', person: 'Operator', crew: 'Crew', procedure: 'Procedure', joint: 'Joint', reach: 'Reach', pack: 'Test pack' }
+
 export const ncrStateWords: Record<string, string> = { open: 'Open', disposed: 'Rework due', reworked: 'To verify', closed: 'Closed' }
 
 export const dispositionWords: Record<string, string> = { rework: 'Rework', repair: 'Repair', 'use-as-is': 'Use as is (concession)', return: 'Return to supplier', scrap: 'Scrap' }

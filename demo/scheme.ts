@@ -12,13 +12,6 @@ export const risingMain: { key: string; name: string; from: number; to: number; 
 }
 export const branch: typeof risingMain = { key: 'SB', name: 'Sampling branch', from: 0, to: 72, profile: [[0, 9.4], [30, 8.8], [72, 10.6]].map(([station, elevation]) => ({ station: station!, elevation: elevation! })) }
 
-export const catalogue = [
-  { item: 'PE-315-11', title: 'PE pipe 315 mm SDR 11, 12 m', kind: 'pipe', pressureClass: 'SDR 11', facts: { 'pipe.od': 0.315, 'pipe.wall': 0.0286, 'pipe.rating': 16e5 } },
-  { item: 'EFC-315', title: 'Electrofusion coupler 315 mm', kind: 'fitting', pressureClass: 'SDR 11', facts: { 'fitting.width': 0.24, 'fitting.stop': 0.118, 'fitting.rating': 16e5, 'fitting.fusionTime': 480, 'fitting.coolingTime': 1800, 'fitting.bore': 0.315 } },
-  { item: 'PE-63-11', title: 'PE pipe 63 mm SDR 11, 12 m', kind: 'pipe', pressureClass: 'SDR 11', facts: { 'pipe.od': 0.063, 'pipe.wall': 0.0058, 'pipe.rating': 16e5 } },
-  { item: 'EFC-63', title: 'Electrofusion coupler 63 mm', kind: 'fitting', pressureClass: 'SDR 11', facts: { 'fitting.width': 0.096, 'fitting.stop': 0.047, 'fitting.rating': 16e5, 'fitting.fusionTime': 40, 'fitting.coolingTime': 180, 'fitting.bore': 0.063 } },
-] as const
-
 export const instruments = [
   { name: 'Calliper C-2', kind: 'calliper', quantity: 'length', min: 0, max: 1, resolution: 0.0001, uncertainty: 0.0002, days: 140 },
   { name: 'Steel rule R-1', kind: 'rule', quantity: 'length', min: -0.05, max: 1, resolution: 0.0005, uncertainty: 0.0005, days: 300 },

@@ -1,7 +1,8 @@
 import { judgeAhead } from '../core/judgement/judge'
-import { emptySummary, saveJointProjection } from '../server/db/joints'
+import { emptySummary, findJoint, saveJointProjection } from '../server/db/joints'
 import { forCore } from '../server/db/entries'
 import { judgeOptions, projectJoint } from '../server/services/joints'
+import { saveMakeup } from '../server/services/makeup'
 import { DAY, HOUR, MINUTE, write, type Ground } from './ground'
 import { loadSystem, replaceAnswers, sampleEntries, type RejectedSample, type SampleAnswer, type System } from './system-records'
 
@@ -87,6 +88,13 @@ export async function layOtherJoints(g: Ground, lines: Record<string, string>): 
   }
 }
 
+/** Samples are written as of a day; their dates of lots move with the demo, so that what was good stays good. */
+const SAMPLE_DAY = Date.UTC(2026, 2, 9)
+function moveDates(payload: Record<string, unknown>, now: number): Record<string, unknown> {
+  const days = Math.round((now - SAMPLE_DAY) / DAY)
+  return Object.fromEntries(Object.entries(payload).map(([key, value]) => [key, typeof value === 'string' && /^\d{4}-\d\d-\d\d$/.test(value) ? new Date(Date.parse(value) + days * DAY).toISOString().slice(0, 10) : value]))
+}
+
 async function layJoint(g: Ground, at: { line: string; number: string; station: number; crew: number; scene: Scene; n: number }, system: System, answers: SampleAnswer[] | null) {
   const { db, now, random } = g
   const id = random.id(now - 30 * DAY)
@@ -102,9 +110,10 @@ async function layJoint(g: Ground, at: { line: string; number: string; station: 
   const end = at.scene === 'accepted' ? now - (4 + (at.n % 9)) * DAY : at.scene === 'rejected' ? now - (5 + (at.n % 7)) * HOUR : now - (2 + (at.n % 11)) * MINUTE
   const start = end - (entries.at(-1)?.minute ?? 0) * MINUTE
   let stored: Awaited<ReturnType<typeof write>> = []
-  for (const e of entries) stored = await write(g, 'joint', id, e.by === 'lead' ? leads[at.crew]! : 'ines', [{ kind: e.kind, step: e.step, payload: e.payload, at: start + e.minute * MINUTE }], stored)
+  for (const e of entries) stored = await write(g, 'joint', id, e.by === 'lead' ? leads[at.crew]! : 'ines', [{ kind: e.kind, step: e.step, payload: moveDates(e.payload, now), at: start + e.minute * MINUTE }], stored)
   const options = await judgeOptions(db, g.project, system.key)
   await saveJointProjection(db, id, projectJoint(system.compiled, { facts }, stored, stored.length > 0 ? Date.parse(stored.at(-1)!.receivedAt) : now, options))
+  await saveMakeup(db, (await findJoint(db, g.project.id, id))!, stored)
   // A sample that no longer judges as its scene says would make the demo lie.
   const { state } = judgeAhead(system.compiled, facts, stored.map(forCore), now, options).judgement
   if ((at.scene === 'accepted') !== (state === 'accepted')) throw new Error(`${at.number} (${system.key}) is ${state}, its scene is ${at.scene}.`)

@@ -5,15 +5,14 @@ import { judgeReach, sampleEmbedmentCriteria } from '../core/embedment/reach'
 import { samplePeExpansion } from '../core/pressure/pe-expansion'
 import { elevationAt } from '../core/pressure/pack'
 import { readPressureLog } from '../core/pressure/log'
-import { reconcile } from '../core/delivery/reconcile'
 import { loadProcedure } from '../core/procedure/load'
 import { readFacts } from '../core/procedure/facts'
-import { insertDelivery, ordersOf, signDelivery, type Item } from '../server/db/deliveries'
 import { forCore, type StoredEntry } from '../server/db/entries'
 import { emptySummary, findJoint, saveJointProjection } from '../server/db/joints'
 import { findProject } from '../server/db/projects'
 import { findPack, insertFile, insertPack, savePack, saveReach } from '../server/db/site'
 import { judgeOptions, projectJoint } from '../server/services/joints'
+import { saveMakeup } from '../server/services/makeup'
 import { disposeNcr, raiseNcr, reworkNcr, verifyNcr } from '../server/services/ncrs'
 import { evaluate, projectPack } from '../server/services/packs'
 import { sha256, type Actor } from '../server/services/record'
@@ -26,7 +25,9 @@ import { seeded } from './random'
 import { layOtherLines, layOtherJoints } from './seed-systems'
 import { layProcedures } from './seed-procedures'
 import { procedureSource } from './system-records'
-import { branch, catalogue, instruments, JOINTS, PIPE, risingMain, scheme } from './scheme'
+import { catalogue } from './goods'
+import { layGoods, type Stock } from './seed-goods'
+import { branch, instruments, JOINTS, PIPE, risingMain, scheme } from './scheme'
 
 const SEED = 20_411
 /** the system of the rising main and its branch */
@@ -58,50 +59,8 @@ async function layGround(db: Knex, now: number): Promise<Ground> {
   for (const [key, line] of [['main', risingMain], ['branch', branch]] as const) {
     await db('alignments').insert({ id: lines[key], project, line_key: line.key, name: line.name, material: 'polyethylene', from_station: line.from, to_station: line.to, profile: JSON.stringify(line.profile), facts: JSON.stringify({ 'line.designPressure': 10e5 }) })
   }
-  await db('catalogue').insert(catalogue.map((c) => ({ project, item: c.item, title: c.title, kind: c.kind, pressure_class: c.pressureClass, facts: JSON.stringify(c.facts) })))
+  await db('catalogue').insert(catalogue.map((c) => ({ project, item: c.item, title: c.title, kind: c.kind, pressure_class: c.pressureClass, facts: JSON.stringify(c.facts), gtin: c.gtin, limits: JSON.stringify(c.limits), mass: c.mass, shelf_months: c.shelfMonths, opened_days: c.openedDays })))
   return { db, random, now, project: (await findProject(db, scheme.key))!, crews, people, lines, instruments: tools, procedures: {} }
-}
-
-const LOTS = ['L2406', 'L2411', 'L2417']
-
-/** Four signed deliveries for the main, one that came this morning, and an order for the branch still to be delivered. */
-async function layDeliveries(g: Ground): Promise<{ pipes: Item[]; fittings: Item[] }> {
-  const { db, random, now } = g
-  const order = random.id(now - 39 * DAY)
-  const small = random.id(now - 10 * DAY)
-  await db('orders').insert([{ id: order, project: g.project.id, number: 'PO-118', supplier: 'Harrow Bay Pipe Stores' }, { id: small, project: g.project.id, number: 'PO-131', supplier: 'Harrow Bay Pipe Stores' }])
-  await db('order_lines').insert([
-    { id: random.id(now), order_id: order, item: 'PE-315-11', pressure_class: 'SDR 11', quantity: JOINTS + 4, lots: '[]' }, { id: random.id(now), order_id: order, item: 'EFC-315', pressure_class: 'SDR 11', quantity: JOINTS + 4, lots: '[]' },
-    { id: random.id(now), order_id: small, item: 'PE-63-11', pressure_class: 'SDR 11', quantity: 8, lots: '[]' }, { id: random.id(now), order_id: small, item: 'EFC-63', pressure_class: 'SDR 11', quantity: 6, lots: JSON.stringify(['F7781']) },
-  ])
-  const pipes: Item[] = []
-  const fittings: Item[] = []
-  const notes: [number: string, daysAgo: number, pipes: number, fittings: number][] = [['DN-2201', 34, 90, 100], ['DN-2203', 26, 90, 100], ['DN-2204', 17, 70, 80], ['DN-2205', 0.12, 24, 0]]
-  for (const [number, daysAgo, pipeCount, fittingCount] of notes) {
-    const at = now - daysAgo * DAY
-    const delivery = random.id(at)
-    const open = daysAgo < 1
-    const make = (kind: 'pipe' | 'fitting', item: string, count: number): Item[] =>
-      Array.from({ length: count }, (_v, i) => ({ id: random.id(at), delivery, item, kind, serial: kind === 'pipe' ? `P${String(pipes.length + i + 1).padStart(4, '0')}` : `C${String(fittings.length + i + 1).padStart(4, '0')}`, lot: kind === 'pipe' ? LOTS[i % 3]! : 'F7702', length: kind === 'pipe' ? PIPE : null, conforms: true, state: open ? 'received' : 'accepted', remark: null }))
-    const items = [...make('pipe', 'PE-315-11', pipeCount), ...make('fitting', 'EFC-315', fittingCount)]
-    // One scratched length of the first delivery lies in quarantine.
-    const hurt = number === 'DN-2201' ? items[40]! : null
-    if (hurt) Object.assign(hurt, { state: 'quarantined', remark: 'Scratch along the axis, 11 % of wall' })
-    pipes.push(...items.filter((i) => i.kind === 'pipe'))
-    fittings.push(...items.filter((i) => i.kind === 'fitting'))
-    const rows = items.map((i, k) => ({ row: k + 2, item: i.item, pressureClass: 'SDR 11', lot: i.lot, serial: i.serial, quantity: 1, length: i.length }))
-    const lines = reconcile((await ordersOf(db, g.project.id)).find((o) => o.id === order)!.lines, rows)
-    await insertDelivery(db, { id: delivery, project: g.project.id, order, number, receivedAt: new Date(at), lines }, items.map((i) => ({ ...i, project: g.project.id })))
-    await write(g, 'delivery', delivery, 'ines', [{ kind: 'receipt', payload: { number, rows: rows.length, items: items.length, lines }, at }])
-    if (open) continue
-    for (const item of items) {
-      const damage = item === hurt ? { clock: 2, fromEnd: 3.4, length: 0.6, depth: 0.0032 } : null
-      await write(g, 'item', item.id, 'ines', [{ kind: 'inspection', payload: { outcome: item.state, remark: item.remark, damage, verdict: damage ? { percent: 11.19, conforms: false } : null }, at: at + HOUR }])
-    }
-    await write(g, 'delivery', delivery, 'ines', [{ kind: 'signature', payload: { name: g.people.ines!.name, deviations: lines.filter((l) => l.result !== 'right').map((l) => `${l.title}: ${l.sentence}`) }, at: at + 2 * HOUR }])
-    await signDelivery(db, delivery, g.people.ines!.person, new Date(at + 2 * HOUR))
-  }
-  return { pipes: pipes.filter((p) => p.state === 'accepted'), fittings }
 }
 
 async function writeJoint(g: Ground, joint: string, lead: string, made: Made[], startedAt: number) {
@@ -119,7 +78,7 @@ async function writeJoint(g: Ground, joint: string, lead: string, made: Made[], 
 const scenes = ['accepted', 'accepted', 'cooling-test', 'cooling-test', 'rejected', 'reworked', 'past-hold', 'cooling', 'fusion', 'held', 'too-close', 'refused', 'in-work', 'held-long', 'opened', 'struck'] as const
 const FINISHED = 224
 
-async function layJoints(g: Ground, stock: { pipes: Item[]; fittings: Item[] }) {
+async function layJoints(g: Ground, stock: Stock) {
   const { db, random, now } = g
   const compiled = loadProcedure(procedureSource(SYSTEM))
   const [pipe, fitting] = [catalogue[0].facts, catalogue[1].facts]
@@ -145,6 +104,7 @@ async function layJoints(g: Ground, stock: { pipes: Item[]; fittings: Item[] }) 
     const entries = n <= FINISHED ? await writeJoint(g, id, lead, made, startedAt) : await playScene(g, id, lead, scene, made)
     const at = entries.length > 0 ? Date.parse(entries.at(-1)!.receivedAt) : now
     await saveJointProjection(db, id, projectJoint(compiled, { facts: facts as Record<string, number> }, entries, at, options))
+    await saveMakeup(db, (await findJoint(db, g.project.id, id))!, entries)
     if (scene === 'rejected' || scene === 'reworked') await layNcr(g, id, scene, lead)
   }
   for (let n = 1; n <= 5; n++) await db('joints').insert({ id: random.id(now), project: g.project.id, alignment: g.lines.branch, number: `SB-0${n}`, station: n * PIPE, system: SYSTEM, crew: g.crews[1], facts: '{}', summary: JSON.stringify(emptySummary) })
@@ -264,7 +224,7 @@ export async function seedDemo(db: Knex, now = Date.now()): Promise<boolean> {
   await db.transaction(async (trx) => {
     const ground = await layGround(trx, now)
     await layProcedures(ground)
-    const stock = await layDeliveries(ground)
+    const stock = await layGoods(ground)
     await layJoints(ground, stock)
     await layOtherJoints(ground, await layOtherLines(ground))
     await layReaches(ground)

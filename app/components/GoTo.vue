@@ -12,8 +12,8 @@ const found = ref<{ key: string; label: string; detail: string; to: string; kind
 const at = ref(0)
 const input = ref<{ focus(): void } | null>(null)
 
-const paths: Record<Found['kind'], (f: Found) => string> = { joint: (f) => `/joints/${f.id}`, ncr: (f) => `/ncrs/${f.id}`, item: (f) => `/deliveries/${f.parent}?item=${f.id}`, reach: (f) => `/embedment/${f.id}`, pack: (f) => `/tests/${f.id}`, delivery: (f) => `/deliveries/${f.id}` }
-const kindWords: Record<Found['kind'], string> = { joint: 'Joint', ncr: 'NCR', item: 'Item', reach: 'Reach', pack: 'Test pack', delivery: 'Delivery' }
+const paths: Record<Found['kind'], (f: Found) => string> = { joint: (f) => `/joints/${f.id}`, ncr: (f) => `/ncrs/${f.id}`, item: (f) => `/deliveries/${f.parent}?item=${f.id}`, reach: (f) => `/embedment/${f.id}`, pack: (f) => `/tests/${f.id}`, delivery: (f) => `/deliveries/${f.id}`, lot: (f) => `/deliveries/lots?lot=${f.id}` }
+const kindWords: Record<Found['kind'], string> = { joint: 'Joint', ncr: 'NCR', item: 'Item', reach: 'Reach', pack: 'Test pack', delivery: 'Delivery', lot: 'Lot' }
 
 const search = useDebounceFn(async () => {
   const wanted = text.value.trim()
@@ -29,12 +29,10 @@ const search = useDebounceFn(async () => {
   at.value = 0
 }, 120)
 watch(text, search)
-watch(open, async (now) => {
-  if (!now) return
-  text.value = ''
-  await nextTick()
-  input.value?.focus()
-})
+watch(open, (now) => now && (text.value = ''))
+// The field is there only once the dialog is; what is typed at once must land in it.
+watch(input, (field) => field?.focus())
+const focus = () => input.value?.focus()
 async function go(to: string | undefined) {
   if (!to) return
   open.value = false
@@ -43,7 +41,7 @@ async function go(to: string | undefined) {
 </script>
 
 <template>
-  <ElDialog v-model="open" title="Go to" width="620px" align-center>
+  <ElDialog v-model="open" title="Go to" width="620px" align-center destroy-on-close @open-auto-focus="focus" @opened="focus">
     <ElInput
       ref="input" v-model="text" size="large" placeholder="Joint, station, serial, lot, NCR, test pack, calculator" aria-label="Go to" @keydown.enter.prevent="go(found[at]?.to)"
       @keydown.down.prevent="at = Math.min(found.length - 1, at + 1)" @keydown.up.prevent="at = Math.max(0, at - 1)" />

@@ -1,45 +1,110 @@
 <script setup lang="ts">
+import { judgeDamage, type Damage } from '#core/delivery/damage'
+import { judgeItem, type ItemReadings } from '#core/delivery/inspection'
+import { calibratedAt, instrumentFacts } from '#core/judgement/instruments'
 import { readQuantity } from '#core/quantity/read'
-import { showQuantity } from '#core/quantity/show'
 import { Problem } from '#core/problem'
-import type { deliverySheet } from '../../server/services/deliveries'
+import type { itemSheet } from '../../server/services/inspection'
+import { smallPicture } from '~/composables/smallPicture'
+import { useSession } from '~/stores/session'
 import { itemStateWords } from '~/words'
 
-/** One item looked at: damage placed on a drawn pipe, the criterion's word, and the person's outcome. */
-export type SheetItem = Awaited<ReturnType<typeof deliverySheet>>['items'][number]
-const props = defineProps<{ item: SheetItem; may: boolean; send: (body: { outcome: string; remark: string | null; damage: { clock: number; fromEnd: number; length: number; depth: number } | null }) => Promise<void> }>()
-const known = computed(() => (props.item.inspection as { damage?: { clock: number; fromEnd: number; length: number; depth: number } | null; remark?: string | null } | null) ?? null)
+/** One item looked at: measurements, damage placed on a drawn pipe, photos, the criterion's word, and the person's outcome. */
+export type SheetItem = Awaited<ReturnType<typeof itemSheet>>
+export interface InspectionBody {
+  outcome: string
+  remark: string | null
+  damage: Damage | null
+  readings: ItemReadings
+  instrument: string | null
+  photos: string[]
+}
+const props = defineProps<{ item: SheetItem; may: boolean; send: (body: InspectionBody) => Promise<void> }>()
+const session = useSession()
+const known = computed(() => props.item.inspection as Partial<InspectionBody> | null)
+const measuring = ref(false)
 const damaged = ref(false)
 const remark = ref('')
+const photos = ref<string[]>([])
+const instrument = ref('')
 const damage = reactive({ clock: 12, fromEnd: 1, length: '100', depth: '' })
+/** what is typed, by limit and place */
+const typed = reactive<Record<string, string[]>>({})
+const gauges = reactive<Record<string, 'go' | 'no-go' | ''>>({})
 const fault = ref('')
 const busy = ref(false)
-watch(() => props.item.id, () => {
-  damaged.value = Boolean(known.value?.damage)
+watch(() => props.item, () => {
+  const said = known.value
+  damaged.value = Boolean(said?.damage)
+  measuring.value = Object.keys(said?.readings ?? {}).length > 0
   remark.value = props.item.remark ?? ''
+  photos.value = [...(said?.photos ?? [])]
+  instrument.value = said?.instrument ?? instrument.value
   fault.value = ''
-  const d = known.value?.damage
+  const d = said?.damage
   Object.assign(damage, { clock: d?.clock ?? 12, fromEnd: d?.fromEnd ?? 1, length: d ? String(d.length * 1000) : '100', depth: d ? String(d.depth * 1000) : '' })
+  for (const limit of props.item.limits) {
+    const read = said?.readings?.[limit.key]
+    if (limit.kind === 'go') gauges[limit.key] = read === 'go' || read === 'no-go' ? read : ''
+    else typed[limit.key] = Array.from({ length: limit.readings }, (_v, i) => (Array.isArray(read) && read[i] !== undefined ? String(Math.round(read[i]! * 1e7) / 1e4) : ''))
+  }
 }, { immediate: true })
-const read = (text: string): number | null => {
+const read = (text: string, unit = 'mm'): number | null => {
   try {
-    return readQuantity(text, 'length', { bareUnit: 'mm' })
+    return readQuantity(text, 'length', { bareUnit: unit })
   } catch (error) {
     if (error instanceof Problem) return null
     throw error
   }
 }
+const readings = computed<ItemReadings>(() => {
+  const out: ItemReadings = {}
+  if (!measuring.value) return out
+  for (const limit of props.item.limits) {
+    if (limit.kind === 'go') {
+      const gauge = gauges[limit.key]
+      if (gauge) out[limit.key] = gauge
+      continue
+    }
+    const values = (typed[limit.key] ?? []).filter((t) => t.trim()).map((t) => read(t, limit.unit)).filter((v): v is number => v !== null)
+    if (values.length > 0) out[limit.key] = values
+  }
+  return out
+})
+const tools = computed(() => (session.overview?.instruments ?? []).filter((i) => i.quantity === 'length'))
+const tool = computed(() => tools.value.find((i) => i.id === instrument.value) ?? null)
+const toolFits = computed(() => !tool.value || calibratedAt(instrumentFacts([tool.value])[tool.value.id]!, Date.now()))
+const verdict = computed(() => judgeItem(props.item.limits, readings.value, Object.fromEntries(props.item.limits.map((l) => [l.key, tool.value?.uncertainty ?? 0]))))
 const wall = computed(() => (typeof props.item.facts['pipe.wall'] === 'number' ? props.item.facts['pipe.wall'] : 0))
 const depth = computed(() => read(damage.depth))
-const share = computed(() => (wall.value > 0 && depth.value !== null ? depth.value / wall.value : null))
+const placed = computed<Damage | null>(() => {
+  const length = read(damage.length)
+  return damaged.value && depth.value !== null && length !== null ? { clock: damage.clock, fromEnd: damage.fromEnd, length, depth: depth.value } : null
+})
+const damageVerdict = computed(() => (placed.value && wall.value > 0 ? judgeDamage(placed.value, wall.value) : null))
+
+async function photo(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (!file) return
+  busy.value = true
+  fault.value = ''
+  try {
+    photos.value = [...photos.value, (await api<{ id: string }>(`${session.base}/files`, { body: await smallPicture(file) })).id]
+  } catch (error) {
+    fault.value = error instanceof ApiProblem ? error.message : 'This picture cannot be read.'
+  } finally {
+    busy.value = false
+  }
+}
 async function done(outcome: string) {
   fault.value = ''
-  const length = read(damage.length)
-  if (damaged.value && (depth.value === null || length === null)) return void (fault.value = 'Give length and depth of the damage, in mm or with a unit.')
-  if (outcome !== 'accepted' && !remark.value.trim() && !damaged.value) return void (fault.value = 'Say why.')
+  if (damaged.value && !placed.value) return void (fault.value = 'Give length and depth of the damage, in mm or with a unit.')
+  if (outcome !== 'accepted' && !remark.value.trim() && !damaged.value && verdict.value.state !== 'rejected') return void (fault.value = 'Say why.')
   busy.value = true
   try {
-    await props.send({ outcome, remark: remark.value.trim() || (damaged.value && share.value !== null ? `Damage ${showQuantity(depth.value!, 'length', 'mm')} deep, ${(share.value * 100).toFixed(1)} % of wall` : null), damage: damaged.value ? { clock: damage.clock, fromEnd: damage.fromEnd, length: length!, depth: depth.value! } : null })
+    await props.send({ outcome, remark: remark.value.trim() || null, damage: placed.value, readings: readings.value, instrument: measuring.value && instrument.value ? instrument.value : null, photos: photos.value })
   } catch (error) {
     fault.value = error instanceof ApiProblem ? error.message : 'This was not recorded.'
   } finally {
@@ -51,22 +116,43 @@ async function done(outcome: string) {
 <template>
   <div class="inspection">
     <header class="row">
-      <div class="grow"><h2>{{ item.serial }}</h2><span class="muted">{{ item.title }} · lot {{ item.lot }}</span></div>
+      <div class="grow"><h2>{{ item.serial }}</h2><span class="muted">{{ item.title }} · lot <NuxtLink :to="`/deliveries/trace?kind=lot&value=${encodeURIComponent(item.lot)}`">{{ item.lot }}</NuxtLink></span></div>
       <StateGlyph :state="item.state === 'accepted' || item.state === 'remark' ? 'accepted' : item.state === 'received' ? 'not-started' : 'rejected'" :size="32" /><strong>{{ itemStateWords[item.state] }}</strong>
     </header>
     <p v-if="!item.conforms" class="fault">Not as ordered: quarantine or return it.</p>
-    <template v-if="item.kind === 'pipe'">
-      <ElCheckbox v-model="damaged" size="large" :disabled="!may">Damaged</ElCheckbox>
-      <template v-if="damaged">
-        <DamagePipe :length="item.length ?? 12" :clock="damage.clock" :from-end="damage.fromEnd" :damage="read(damage.length) ?? 0" :depth="depth ?? 0" :wall="wall" :editable="may" @place="(p) => Object.assign(damage, p)" />
-        <p class="muted small">Tap the pipe for the place, the ring for the clock position.</p>
-        <div class="row">
-          <label>Length, mm<ElInput v-model="damage.length" inputmode="decimal" :disabled="!may" /></label>
-          <label>Depth, mm<ElInput v-model="damage.depth" inputmode="decimal" :disabled="!may" /></label>
+    <div v-if="item.limits.length" class="row wrap">
+      <ElCheckbox v-model="measuring" size="large" :disabled="!may">Measured</ElCheckbox>
+      <ElCheckbox v-if="item.kind === 'pipe'" v-model="damaged" size="large" :disabled="!may">Damaged</ElCheckbox>
+    </div>
+    <ElCheckbox v-else-if="item.kind === 'pipe'" v-model="damaged" size="large" :disabled="!may">Damaged</ElCheckbox>
+    <template v-if="measuring">
+      <div class="field">Measured with<ElSelect v-model="instrument" clearable placeholder="no instrument named" aria-label="Measured with" :disabled="!may"><ElOption v-for="i in tools" :key="i.id" :value="i.id" :label="`${i.name}, ± ${(i.uncertainty * 1000).toFixed(2)} mm`" /></ElSelect></div>
+      <p v-if="!toolFits" class="fault">{{ tool!.name }} is out of calibration: its readings do not count.</p>
+      <div v-for="limit in item.limits" :key="limit.key" class="limit">
+        <span><strong>{{ limit.title }}</strong> <span class="muted small">{{ limit.where }}</span></span>
+        <div v-if="limit.kind === 'measure'" class="values">
+          <ElInput v-for="(_v, i) in typed[limit.key] ?? []" :key="i" v-model="typed[limit.key]![i]" inputmode="decimal" :aria-label="`${limit.title} ${i + 1}, ${limit.unit}`" :disabled="!may" />
+          <span class="muted unit">{{ limit.unit }}</span>
         </div>
-        <p v-if="share !== null" :class="share > 0.1 ? 'fault' : 'fine'">{{ (share * 100).toFixed(1) }} % of wall: {{ share > 0.1 ? 'over a tenth, cut out or quarantine' : 'within a tenth' }}.</p>
-      </template>
+        <ElRadioGroup v-else v-model="gauges[limit.key]" :aria-label="limit.title" :disabled="!may"><ElRadioButton value="go">Goes on</ElRadioButton><ElRadioButton value="no-go">Does not</ElRadioButton></ElRadioGroup>
+      </div>
+      <template v-for="f in verdict.findings" :key="f.title"><ToleranceBar v-bind="f" /></template>
+      <p v-if="verdict.missing.length" class="muted small">Not measured yet: {{ verdict.missing.join(', ') }}.</p>
+      <p v-if="verdict.state !== 'not-measured'" :class="verdict.state === 'accepted' ? 'fine' : 'fault'">{{ verdict.state === 'accepted' ? 'All within its limits.' : verdict.state === 'too-close' ? 'Too close to call: measure again, or with a better tool.' : 'Outside its limits.' }}</p>
     </template>
+    <template v-if="damaged">
+      <DamagePipe :length="item.length ?? 12" :clock="damage.clock" :from-end="damage.fromEnd" :damage="read(damage.length) ?? 0" :depth="depth ?? 0" :wall="wall" :editable="may" @place="(p) => Object.assign(damage, p)" />
+      <p class="muted small">Tap the pipe for the place, the ring for the clock position.</p>
+      <div class="row">
+        <label>Length, mm<ElInput v-model="damage.length" inputmode="decimal" :disabled="!may" /></label>
+        <label>Depth, mm<ElInput v-model="damage.depth" inputmode="decimal" :disabled="!may" /></label>
+      </div>
+      <p v-if="damageVerdict" :class="damageVerdict.conforms ? 'fine' : 'fault'">{{ damageVerdict.sentence }}</p>
+    </template>
+    <div class="row wrap photos">
+      <a v-for="p in photos" :key="p" :href="`/api/${session.base}/files/${p}`" target="_blank"><img :src="`/api/${session.base}/files/${p}`" alt="Photo of this item"></a>
+      <label v-if="may && photos.length < 6" class="camera"><input type="file" accept="image/*" capture="environment" aria-label="Add a photo" :disabled="busy" @change="photo"><span>Photo</span></label>
+    </div>
     <label>Remark<ElInput v-model="remark" type="textarea" :rows="2" maxlength="400" :disabled="!may" /></label>
     <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
     <div v-if="may" class="outcomes">
@@ -84,11 +170,57 @@ async function done(outcome: string) {
   flex-direction: column;
   gap: 12px;
 }
-label {
+label,
+.field {
   display: block;
   flex: 1;
   font-size: var(--s14);
   color: var(--muted);
+}
+.wrap {
+  flex-wrap: wrap;
+}
+.limit {
+  display: flex;
+  flex-direction: column;
+  gap: 4px;
+}
+.values {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.unit {
+  width: 32px;
+  flex: none;
+}
+.photos img {
+  display: block;
+  height: 72px;
+  border: 1px solid var(--hair);
+  border-radius: var(--corner);
+}
+.camera {
+  position: relative;
+  display: inline-flex;
+  flex: none;
+  align-items: center;
+  min-height: 48px;
+  padding: 0 20px;
+  border: 1px solid var(--hair);
+  border-radius: var(--corner);
+  color: var(--ink);
+  font-size: var(--s16);
+  font-weight: 600;
+}
+.camera input {
+  position: absolute;
+  inset: 0;
+  opacity: 0;
+  cursor: pointer;
+}
+.camera:focus-within {
+  outline: 3px solid var(--line);
 }
 .fault {
   color: var(--rejected);

@@ -30,7 +30,7 @@ export function useDryRun(procedure: CompiledProcedure, facts: Record<string, Fa
     const at = now.value
     entries.value = [...entries.value, ...news.map((n, i): Entry => ({ id: uuidv7(), kind: n.kind, step: n.step, payload: n.payload, person: session.person?.id ?? '', role: 'inspector', crew: null, instrument: n.instrument ?? null, recordedAt: at + i }))]
   }
-  const decide = (step: string, kind: DecisionKind, reason: string) => record([{ kind, step, payload: kind === 'release' ? {} : kind === 'decision' ? { verdict: 'accept', reason } : { reason } }])
+  const decide = (step: string, kind: DecisionKind, reason: string, _secret: string, lot: string | null = null) => record([{ kind, step, payload: kind === 'release' ? {} : kind === 'decision' ? { verdict: 'accept', reason } : { reason, ...(lot ? { lot } : {}) } }])
   return {
     dry: true, sheet, compiled, entries: computed(() => entries.value), judgement, now, problem: ref(null), loading: ref(false), load: async () => undefined, record, decide,
     skip: (seconds: number) => (ahead.value += seconds * 1000),

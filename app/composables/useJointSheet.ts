@@ -36,7 +36,7 @@ export function useJointSheet(id: string) {
   }
 
   const entries = computed<Entry[]>(() => [...(sheet.value?.entries ?? []), ...pending.value])
-  const options = computed<JudgeOptions>(() => ({ rule: sheet.value?.rule, schools: sheet.value?.schools, plan: sheet.value?.plan, instruments: instrumentFacts(sheet.value?.instruments ?? []) }))
+  const options = computed<JudgeOptions>(() => ({ rule: sheet.value?.rule, schools: sheet.value?.schools, plan: sheet.value?.plan, instruments: instrumentFacts(sheet.value?.instruments ?? []), lots: sheet.value?.lots ?? {} }))
   const judgement = computed(() => (compiled.value && sheet.value ? judge(compiled.value, sheet.value.joint.facts, entries.value, now.value, options.value) : null))
 
   /** Judged here at once; taken back with its reason when the server refuses it. */
@@ -55,9 +55,9 @@ export function useJointSheet(id: string) {
     await load()
   }
 
-  /** A sign-off, sent with the PIN. */
-  async function decide(step: string, kind: DecisionKind, reason: string, secret: string) {
-    await api(`${session.base}/joints/${id}/release`, { body: { id: uuidv7(), step, kind, reason, secret, ...(kind === 'decision' ? { verdict: 'accept' } : {}) } })
+  /** A sign-off, sent with the PIN; a waiver for a lot names it. */
+  async function decide(step: string, kind: DecisionKind, reason: string, secret: string, lot: string | null = null) {
+    await api(`${session.base}/joints/${id}/release`, { body: { id: uuidv7(), step, kind, reason, secret, ...(kind === 'decision' ? { verdict: 'accept' } : {}), ...(kind === 'waiver' && lot ? { lot } : {}) } })
     await load()
   }
 

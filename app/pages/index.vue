@@ -11,18 +11,18 @@ const times = useTimes()
 const { data, problem, loading, load } = useLoad(() => api<TodayItem[]>(`${session.base}/today`))
 
 const paths: Record<TodayItem['kind'], (i: TodayItem) => string> = {
-  hold: (i) => `/joints/${i.subject}?step=${i.step}`, draft: (i) => `/joints/${i.subject}?step=${i.step}`, clock: (i) => `/joints/${i.subject}?step=${i.step}`, action: (i) => `/joints/${i.subject}?step=${i.step}`, ncr: (i) => `/ncrs/${i.subject}`, test: (i) => `/tests/${i.subject}`, delivery: (i) => `/deliveries/${i.subject}`,
+  hold: (i) => `/joints/${i.subject}?step=${i.step}`, draft: (i) => `/joints/${i.subject}?step=${i.step}`, clock: (i) => `/joints/${i.subject}?step=${i.step}`, action: (i) => `/joints/${i.subject}?step=${i.step}`, ncr: (i) => `/ncrs/${i.subject}`, test: (i) => `/tests/${i.subject}`, delivery: (i) => `/deliveries/${i.subject}`, lot: (i) => `/deliveries/lots?lot=${i.subject}`, round: (i) => `/deliveries/yard?place=${i.subject}`,
 }
 const groups = computed(() => {
   const items = data.value ?? []
   const of = (...kinds: TodayItem['kind'][]) => items.filter((i) => kinds.includes(i.kind))
   return [
     { key: 'now', title: 'Crews standing', hint: 'Nobody waits for a release.', items: of('hold') },
-    { key: 'next', title: 'To do now', hint: 'No clock has run out.', items: of('action', 'draft', 'ncr', 'delivery') },
+    { key: 'next', title: 'To do now', hint: 'No clock has run out.', items: of('action', 'draft', 'ncr', 'delivery', 'round', 'lot') },
     { key: 'clocks', title: 'Clocks and tests', hint: 'Nothing is cooling and no test is due.', items: of('test', 'clock').sort((a, b) => (a.due ?? 0) - (b.due ?? 0)) },
   ]
 })
-const glyph: Record<TodayItem['kind'], 'held' | 'rejected' | 'waiting' | 'in-work' | 'not-started'> = { hold: 'held', draft: 'rejected', ncr: 'rejected', clock: 'waiting', action: 'in-work', test: 'waiting', delivery: 'not-started' }
+const glyph: Record<TodayItem['kind'], 'held' | 'rejected' | 'waiting' | 'in-work' | 'not-started' | 'too-close'> = { hold: 'held', draft: 'rejected', ncr: 'rejected', clock: 'waiting', action: 'in-work', test: 'waiting', delivery: 'not-started', lot: 'too-close', round: 'not-started' }
 const measure = (i: TodayItem) => {
   if (i.kind === 'hold' || i.kind === 'action') return times.span(now.value - i.since!)
   if (i.kind === 'clock') return i.due! - now.value < 3_600_000 ? showDuration((i.due! - now.value) / 1000) : times.moment(i.due!)

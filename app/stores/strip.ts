@@ -12,7 +12,8 @@ export const useStrip = defineStore('strip', {
     async load() {
       const session = useSession()
       const line = session.line
-      if (!line) return
+      // Whoever only administers has no strip to look at.
+      if (!line || !session.may('inspector', 'crew-lead', 'engineer', 'witness')) return
       try {
         const fresh = await api<Strip>(`${session.base}/lines/${line.id}/strip`)
         if (session.line?.id !== line.id) return

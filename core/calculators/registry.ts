@@ -8,10 +8,11 @@ import * as levelling from './levelling'
 import * as lifting from './lifting'
 import * as making from './making'
 import * as pipeEnd from './pipe-end'
+import * as sampling from './sampling'
 import * as soil from './soil'
 
 const isCalculator = (value: unknown): value is Calculator => typeof value === 'object' && value !== null && 'run' in value && 'key' in value
-const subjects = { 'pipe end': pipeEnd, joint, making, lifting, soil, levelling, hydro: { ...hydro }, 'gravity tests': gravityTests, judgement: { guardBand } }
+const subjects = { 'pipe end': pipeEnd, joint, making, lifting, sampling, soil, levelling, hydro: { ...hydro }, 'gravity tests': gravityTests, judgement: { guardBand } }
 
 /** Every calculator by subject: the one list that procedures, the bench page, the HTTP API and the command line read. */
 export const calculatorsBySubject: Record<string, Calculator[]> = Object.fromEntries(

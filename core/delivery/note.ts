@@ -1,6 +1,7 @@
-import Papa from 'papaparse'
 import { Problem } from '../problem'
 import { readQuantity } from '../quantity/read'
+import { cellReader, guessMapping, noteColumns, type Mapping } from './columns'
+import type { Table } from './table'
 
 /** One row of a delivery note as read: a pipe length or fitting with its serial, or a quantity of a lot. */
 export interface NoteRow {
@@ -12,6 +13,9 @@ export interface NoteRow {
   quantity: number
   /** m; null for fittings */
   length: number | null
+  /** dates such as 2026-03-09 */
+  made: string | null
+  expires: string | null
 }
 
 export interface RowFault {
@@ -26,82 +30,86 @@ export interface NoteRead {
   faults: RowFault[]
 }
 
-/** Columns by the names that a note may use; the first is ours. */
-const columns: Record<'note' | 'item' | 'pressureClass' | 'lot' | 'serial' | 'quantity' | 'length', string[]> = {
-  note: ['note', 'delivery note', 'note number'],
-  item: ['item', 'item code', 'article'],
-  pressureClass: ['class', 'pressure class', 'sdr'],
-  lot: ['lot', 'batch'],
-  serial: ['serial', 'serial number'],
-  quantity: ['quantity', 'qty', 'count'],
-  length: ['length', 'length m'],
-}
-const required = ['item', 'pressureClass', 'lot', 'quantity'] as const
-const MAX_ROWS = 50_000
+/** What a spreadsheet would take for a formula. */
+const FORMULA = /^[=+\-@\t\r]/
+const MAX_PIECES = 100_000
+export type Fault = (key: string, message: string) => void
 
-function mapColumns(header: string[]): Partial<Record<keyof typeof columns, string>> {
-  const found: Partial<Record<keyof typeof columns, string>> = {}
-  for (const [key, names] of Object.entries(columns) as [keyof typeof columns, string[]][]) {
-    const match = header.find((h) => names.includes(h.trim().toLowerCase()))
-    if (match !== undefined) found[key] = match
-  }
-  return found
+/** A code such as an item, class or lot, checked; '' after a fault. */
+export function readCode(text: string, key: string, fault: Fault, required = true): string {
+  if (text === '' && !required) return ''
+  if (text === '') fault(key, 'is empty')
+  else if (text.length > 80) fault(key, 'is longer than 80 characters')
+  else if (FORMULA.test(text)) fault(key, `"${text.slice(0, 40)}" starts like a formula; a code does not`)
+  else return text
+  return ''
 }
 
-function readRow(raw: Record<string, string>, row: number, map: Partial<Record<keyof typeof columns, string>>, faults: RowFault[]): NoteRow | null {
-  const before = faults.length
-  const cell = (key: keyof typeof columns) => (map[key] === undefined ? '' : (raw[map[key]!] ?? '').trim())
-  const fault = (key: keyof typeof columns, message: string) => faults.push({ row, column: map[key] ?? key, message })
-  for (const key of ['item', 'pressureClass', 'lot'] as const) {
-    if (cell(key) === '') fault(key, 'is empty')
-    else if (cell(key).length > 80) fault(key, 'is longer than 80 characters')
-    else if (/^[=+\-@\t]/.test(cell(key)) || cell(key).includes('\uFFFD')) fault(key, 'holds characters that do not belong in a code')
+/** A whole number of pieces, checked; 0 after a fault. */
+export function readPieces(text: string, fault: Fault): number {
+  const pieces = /^\d{1,6}$/.test(text) ? Number(text) : 0
+  if (pieces < 1 || pieces > MAX_PIECES) fault('quantity', `"${text.slice(0, 40)}" is not a whole number from 1 to 100 000`)
+  return pieces
+}
+
+/** Whether a text is a date that exists, written like 2026-03-09. */
+export const isDay = (text: string): boolean => /^\d{4}-\d\d-\d\d$/.test(text) && !Number.isNaN(Date.parse(text)) && new Date(text).toISOString().slice(0, 10) === text
+
+function readDay(text: string, key: string, fault: Fault): string | null {
+  if (text === '') return null
+  if (isDay(text)) return text
+  fault(key, `"${text.slice(0, 40)}" is not a date such as 2026-03-09`)
+  return null
+}
+
+function readLength(text: string, fault: Fault): number | null {
+  if (text === '') return null
+  try {
+    const length = readQuantity(text, 'length', { field: 'length' })
+    if (length > 0 && length <= 100) return length
+    fault('length', `"${text}" is not a length between 0 and 100 m`)
+  } catch (error) {
+    fault('length', `"${text.slice(0, 40)}" is not a length${error instanceof Problem && error.code === 'wrong-dimension' ? ': wrong unit' : ''}`)
   }
-  const serial = cell('serial') || null
-  if (serial && (serial.length > 80 || /^[=+\-@\t]/.test(serial) || serial.includes('\uFFFD'))) fault('serial', 'holds characters that do not belong in a serial')
-  const quantity = Number(cell('quantity'))
-  if (!Number.isInteger(quantity) || quantity < 1 || quantity > 100_000) fault('quantity', `"${cell('quantity')}" is not a whole number from 1 to 100 000`)
-  else if (serial && quantity !== 1) fault('quantity', `must be 1 for the single item with serial ${serial}`)
-  let length: number | null = null
-  if (cell('length') !== '') {
-    try {
-      length = readQuantity(cell('length'), 'length', { field: 'length' })
-      if (length <= 0 || length > 100) fault('length', `"${cell('length')}" is not a length between 0 and 100 m`)
-    } catch (error) {
-      fault('length', `"${cell('length')}" is not a length${error instanceof Problem && error.code === 'wrong-dimension' ? ': wrong unit' : ''}`)
-    }
-  }
-  if (faults.length > before) return null
-  return { row, item: cell('item'), pressureClass: cell('pressureClass'), lot: cell('lot'), serial, quantity, length }
+  return null
+}
+
+/** Rows of a note whatever they come from (file, keyboard or labels); `cell` gives the text of a column. */
+export function readNoteRow(row: number, cell: (key: string) => string, fault: Fault): NoteRow {
+  const [item, pressureClass, lot] = [readCode(cell('item'), 'item', fault), readCode(cell('class'), 'class', fault), readCode(cell('lot'), 'lot', fault)]
+  const serial = readCode(cell('serial'), 'serial', fault, false) || null
+  const quantity = readPieces(cell('quantity'), fault)
+  if (serial && quantity > 1) fault('quantity', `must be 1 for the single item with serial ${serial}`)
+  const [made, expires] = [readDay(cell('made'), 'made', fault), readDay(cell('expires'), 'expires', fault)]
+  if (made && expires && expires < made) fault('expires', `${expires} is before the production date ${made}`)
+  return { row, item, pressureClass, lot, serial, quantity, length: readLength(cell('length'), fault), made, expires }
 }
 
 /**
- * Reads a delivery note from CSV text (comma or semicolon; header in the first row).
- * Row numbers are those of the file, header = 1. With any fault nothing may be imported.
+ * Reads a delivery note. With any fault nothing may be imported.
  *
- * @throws Problem `bad-file` when it is no table at all
+ * @param mapping which heading is which column; by the usual names where it is not given
+ * @throws Problem `unmapped`, `bad-mapping`
  */
-export function readDeliveryNote(text: string): NoteRead {
-  const parsed = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), { header: true, skipEmptyLines: 'greedy', delimitersToGuess: [',', ';', '\t'] })
-  const header = parsed.meta.fields ?? []
-  const map = mapColumns(header)
-  const missing = required.filter((key) => map[key] === undefined)
-  if (missing.length > 0) throw new Problem('bad-file', `The file has no column ${missing.map((key) => `"${columns[key][0]}"`).join(', ')}. Columns found: ${header.join(', ').slice(0, 200) || 'none'}.`, 'file')
-  if (parsed.data.length === 0) throw new Problem('bad-file', 'The file has a header but no rows.', 'file')
-  if (parsed.data.length > MAX_ROWS) throw new Problem('bad-file', `The file has more than ${MAX_ROWS} rows.`, 'file')
-  const faults: RowFault[] = parsed.errors.map((e) => ({ row: (e.row ?? 0) + 2, column: header[0] ?? '', message: e.message }))
+export function readNote(table: Table, mapping: Mapping = guessMapping(noteColumns, table.header)): NoteRead {
+  const { cell, heading } = cellReader(noteColumns, table, mapping)
+  const faults: RowFault[] = [...table.faults]
   const rows: NoteRow[] = []
   const serials = new Map<string, number>()
   const notes = new Set<string>()
-  parsed.data.forEach((raw, i) => {
-    const row = readRow(raw, i + 2, map, faults)
-    if (map.note !== undefined && raw[map.note]?.trim()) notes.add(raw[map.note]!.trim())
-    if (!row) return
-    const first = row.serial ? serials.get(row.serial) : undefined
-    if (first !== undefined) faults.push({ row: row.row, column: map.serial!, message: `serial ${row.serial} stands in row ${first} already` })
-    else if (row.serial) serials.set(row.serial, row.row)
-    rows.push(row)
-  })
-  if (notes.size > 1) faults.push({ row: 2, column: map.note!, message: `the file holds several notes: ${[...notes].slice(0, 3).join(', ')}` })
+  for (const { row, cells } of table.rows) {
+    const before = faults.length
+    const fault: Fault = (key, message) => faults.push({ row, column: heading(key), message })
+    const read = readNoteRow(row, (key) => cell(cells, key), fault)
+    const note = readCode(cell(cells, 'note'), 'note', fault, false)
+    if (note) notes.add(note)
+    if (faults.length > before) continue
+    const first = read.serial ? serials.get(read.serial) : undefined
+    if (first !== undefined) fault('serial', `serial ${read.serial} stands in row ${first} already`)
+    else if (read.serial) serials.set(read.serial, row)
+    rows.push(read)
+  }
+  if (rows.reduce((sum, r) => sum + (r.serial ? 0 : r.quantity), 0) > MAX_PIECES) faults.push({ row: 2, column: heading('quantity'), message: `the note has more than ${MAX_PIECES} single pieces` })
+  if (notes.size > 1) faults.push({ row: 2, column: heading('note'), message: `the file holds several notes: ${[...notes].slice(0, 3).join(', ')}` })
   return { noteNumber: [...notes][0] ?? '', rows, faults: faults.sort((a, b) => a.row - b.row) }
 }

@@ -33,7 +33,7 @@ class Judge {
     this.byStep = byStep(compiled, entries)
     this.slots = fillSlots(compiled, facts, options.schools, this.byStep)
     this.verdicts = new Array<Judging | undefined>(compiled.steps.length)
-    this.context = { slots: this.slots, rule: options.rule ?? 'guarded', instruments: options.instruments ?? {}, startedAt: null }
+    this.context = { slots: this.slots, rule: options.rule ?? 'guarded', instruments: options.instruments ?? {}, lots: options.lots ?? {}, startedAt: null }
     for (const step of compiled.steps) {
       if (this.point(step) !== 'H' || !this.applies(step)) continue
       const opened = this.byStep[step.index]!.find((e) => e.kind === 'release' || e.kind === 'waiver')
@@ -90,6 +90,7 @@ class Judge {
     this.answer(step, out, found)
     if (ncr?.open) return settle(out, 'rejected', `${ncr.number} is open.${out.state === 'accepted' ? ' The new reading conforms; the rework waits to be verified.' : ''}`)
     if (this.passedHold(step, ncr, out)) return out
+    if (found.last && out.state === 'rejected' && step.step.check.kind === 'lot') this.applyLotWaiver(found.last, all, out)
     if (out.state === 'rejected') this.drafts.push(draftOf(step, out, say(out.sentence)))
     if (found.decision) this.applyDecision(found.decision, out)
     if (out.point === 'H') this.applyHold(out)
@@ -164,6 +165,17 @@ class Judge {
       return true
     }
     return false
+  }
+
+  /** A lot past its date may be used when somebody who may says so by name; a quarantined one may not. */
+  private applyLotWaiver(used: Entry, all: readonly Entry[], out: Judging) {
+    const lot = String(used.payload.lot)
+    const register = this.context.lots[lot]
+    if (register?.quarantinedAt !== null && register?.quarantinedAt !== undefined && used.recordedAt >= register.quarantinedAt) return
+    const waiver = all.find((e) => e.kind === 'waiver' && e.payload.lot === lot)
+    if (!waiver) return
+    out.computed = 'rejected'
+    settle(out, 'accepted', `Lot ${lot} is used past its date by waiver: ${String(waiver.payload.reason)}`)
   }
 
   private applyDecision(decision: Entry, out: Judging) {

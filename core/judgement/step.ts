@@ -5,7 +5,8 @@ import type { Entry } from '../record/entry'
 import { showDuration } from '../quantity/show'
 import { instrumentFault } from './instruments'
 import { explainAll, explainFinding, judgeReadings } from './measure'
-import type { Finding, InstrumentFacts, StepState } from './types'
+import { shelfEnd } from '../delivery/shelf-life'
+import type { Finding, InstrumentFacts, LotFacts, StepState } from './types'
 
 const DAY = 86_400_000
 
@@ -23,6 +24,7 @@ export interface CheckContext {
   slots: Slots
   rule: BandRule
   instruments: Record<string, InstrumentFacts>
+  lots: Record<string, LotFacts>
   /** for clocks: when they started, or null */
   startedAt: number | null
 }
@@ -61,7 +63,7 @@ export const choiceConforms = (step: CompiledStep, at: number, slots: Slots): bo
   return typeof conforms === 'boolean' ? conforms : conforms.evaluate(slots) === true
 }
 
-/** The earliest of the printed expiry, production plus shelf life, and opening plus its own life. */
+/** Quarantine first; then the earliest of the printed expiry, production plus shelf life, and opening plus its own life, as typed or as the register has them. */
 function lot(step: CompiledStep, entry: Entry, context: CheckContext): Verdict {
   const date = (key: string) => (typeof entry.payload[key] === 'string' ? Date.parse(entry.payload[key]) : NaN)
   const life = (f: CompiledStep['shelfLife']) => (f ? (f.evaluate(context.slots) as number) * 1000 : NaN)
@@ -71,11 +73,15 @@ function lot(step: CompiledStep, entry: Entry, context: CheckContext): Verdict {
     { at: date('made') + life(step.shelfLife), why: 'shelf life from production' },
     { at: date('opened') + life(step.openedLife), why: 'life after opening' },
   ].filter((e) => !Number.isNaN(e.at))
+  const register = context.lots[String(entry.payload.lot)]
   const name = `Lot ${String(entry.payload.lot)}`
+  if (register?.quarantinedAt != null && entry.recordedAt >= register.quarantinedAt) return plain('rejected', `${name} is in quarantine: ${register.reason ?? 'no reason given'}.`)
+  const known = register ? shelfEnd(register) : null
+  if (known) ends.push(known)
   const first = ends.sort((a, b) => a.at - b.at)[0]
   const day = (at: number) => new Date(at).toISOString().slice(0, 10)
   if (!first) return step.shelfLife || step.openedLife ? plain('not-started', `${name}: give its date of production or expiry.`) : plain('accepted', `${name}.`)
-  if (entry.recordedAt > first.at) return plain('rejected', `${name} expired on ${day(first.at)} (${first.why}).`)
+  if (entry.recordedAt > first.at) return plain('rejected', `${name} expired on ${day(first.at)} (${first.why}): not used without a waiver.`)
   return plain('accepted', `${name}, good until ${day(first.at)}.`)
 }
 

@@ -1,4 +1,5 @@
 import type { BandRule, BandVerdict } from '../calculators/guard-band'
+import type { LotDates } from '../delivery/shelf-life'
 import type { InterventionPoint } from '../procedure/types'
 import type { DimensionKey } from '../quantity/dimension'
 
@@ -93,11 +94,20 @@ export interface InstrumentFacts {
   name: string
 }
 
+/** A lot of the register, by its name. */
+export interface LotFacts extends LotDates {
+  /** ms; from then on it may not be used */
+  quarantinedAt: number | null
+  reason: string | null
+}
+
 export interface JudgeOptions {
   /** states only, without sentences, limits and marks: for judging thousands */
   brief?: boolean
   rule?: BandRule
   instruments?: Record<string, InstrumentFacts>
+  /** lots of the register that have a date or are in quarantine */
+  lots?: Record<string, LotFacts>
   /** schools chosen for this project */
   schools?: Record<string, string>
   /** intervention points set by the inspection and test plan, over the procedure's defaults */

@@ -5,11 +5,11 @@ import { uuid } from './uuid'
 /** What an entry says. Entries are ink: they are appended, and struck only by a correction that says why. */
 export const entryKinds = [
   'reading', 'confirmation', 'choice', 'count', 'clock', 'lot', 'remark', 'photo', 'request', 'release', 'refusal', 'waiver', 'decision',
-  'signature', 'correction', 'ncr', 'raise', 'disposition', 'rework', 'verification', 'inspection', 'receipt', 'damage', 'lift', 'density', 'run', 'evaluation', 'start', 'event', 'draft', 'submit', 'review', 'issue', 'supersede', 'register', 'calibration', 'setting',
+  'signature', 'correction', 'ncr', 'raise', 'disposition', 'rework', 'verification', 'inspection', 'receipt', 'damage', 'lift', 'density', 'run', 'evaluation', 'start', 'event', 'draft', 'submit', 'review', 'issue', 'supersede', 'register', 'calibration', 'setting', 'sample', 'dates', 'quarantine', 'round',
 ] as const
 export type EntryKind = (typeof entryKinds)[number]
 
-export const subjectTypes = ['joint', 'delivery', 'item', 'reach', 'pack', 'ncr', 'procedure', 'instrument', 'project'] as const
+export const subjectTypes = ['joint', 'delivery', 'item', 'reach', 'pack', 'ncr', 'procedure', 'instrument', 'project', 'order', 'lot', 'place'] as const
 export type SubjectType = (typeof subjectTypes)[number]
 export type Role = 'inspector' | 'crew-lead' | 'engineer' | 'witness' | 'administrator'
 
@@ -44,7 +44,7 @@ const payloads: Partial<Record<EntryKind, yup.ObjectSchema<Record<string, unknow
   request: shape({ note: words(400) }),
   release: shape({ note: words(400) }),
   refusal: shape({ reason: words().required() }),
-  waiver: shape({ reason: words().required() }),
+  waiver: shape({ reason: words().required(), lot: words(80) }),
   decision: shape({ verdict: yup.string().oneOf(['accept', 'reject']).required(), reason: words().required() }),
   correction: shape({ strikes: uuid().required(), reason: words().required() }),
 }

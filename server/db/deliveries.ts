@@ -1,17 +1,36 @@
 import type { Knex } from 'knex'
 import type { OrderLine, ReconciledLine } from '#core/delivery/reconcile'
+import type { ItemLimit } from '#core/delivery/inspection'
+import { insertItems, type ItemKind, type NewItem } from './items'
 
 export interface CatalogueItem {
   item: string
   title: string
-  kind: 'pipe' | 'fitting'
+  kind: ItemKind
   pressureClass: string
   facts: Record<string, number | string | boolean>
+  /** article number of its label */
+  gtin: string | null
+  /** what is measured on arrival */
+  limits: ItemLimit[]
+  /** kg each, where known */
+  mass: number | null
+}
+
+interface CatalogueRow {
+  item: string
+  title: string
+  kind: ItemKind
+  pressure_class: string
+  facts: string
+  gtin: string | null
+  limits: string
+  mass: number | null
 }
 
 export async function catalogueOf(db: Knex, project: string): Promise<Map<string, CatalogueItem>> {
-  const rows = await db('catalogue').select('item', 'title', 'kind', 'pressure_class', 'facts').where({ project })
-  return new Map(rows.map((r: { item: string; title: string; kind: 'pipe' | 'fitting'; pressure_class: string; facts: string }) => [r.item, { item: r.item, title: r.title, kind: r.kind, pressureClass: r.pressure_class, facts: JSON.parse(r.facts) }]))
+  const rows = (await db('catalogue').select('item', 'title', 'kind', 'pressure_class', 'facts', 'gtin', 'limits', 'mass').where({ project })) as CatalogueRow[]
+  return new Map(rows.map((r) => [r.item, { item: r.item, title: r.title, kind: r.kind, pressureClass: r.pressure_class, facts: JSON.parse(r.facts), gtin: r.gtin, limits: JSON.parse(r.limits), mass: r.mass }]))
 }
 
 export interface Order {
@@ -35,6 +54,20 @@ export async function ordersOf(db: Knex, project: string, except?: string): Prom
       id: l.id, item: l.item, title: l.title ?? l.item, pressureClass: l.pressure_class, quantity: l.quantity, lots: JSON.parse(l.lots), received: received.get(`${o.id} ${l.item}`) ?? 0,
     })),
   }))
+}
+
+export interface NewOrder {
+  id: string
+  number: string
+  supplier: string
+  lines: { id: string; item: string; pressureClass: string; quantity: number; lots: string[] }[]
+}
+
+export async function insertOrders(db: Knex, project: string, orders: readonly NewOrder[]): Promise<void> {
+  for (const o of orders) {
+    await db('orders').insert({ id: o.id, project, number: o.number, supplier: o.supplier })
+    for (let i = 0; i < o.lines.length; i += 200) await db('order_lines').insert(o.lines.slice(i, i + 200).map((l) => ({ id: l.id, order_id: o.id, item: l.item, pressure_class: l.pressureClass, quantity: l.quantity, lots: JSON.stringify(l.lots) })))
+  }
 }
 
 export interface Delivery {
@@ -77,43 +110,6 @@ export async function findDelivery(db: Knex, project: string, id: string): Promi
   return row ? delivery(row) : null
 }
 
-export type ItemState = 'received' | 'accepted' | 'remark' | 'quarantined' | 'returned'
-
-export interface Item {
-  id: string
-  delivery: string
-  item: string
-  kind: 'pipe' | 'fitting'
-  serial: string
-  lot: string
-  length: number | null
-  conforms: boolean
-  state: ItemState
-  remark: string | null
-}
-
-const itemColumns = ['id', 'delivery', 'item', 'kind', 'serial', 'lot', 'length', 'conforms', 'state', 'remark']
-const item = (r: Item): Item => ({ ...r, conforms: Boolean(r.conforms) })
-
-export const itemsOfDelivery = async (db: Knex, delivery: string): Promise<Item[]> => (await db('items').select(itemColumns).where({ delivery }).orderBy(['kind', 'serial'])).map(item)
-
-export async function findItem(db: Knex, project: string, id: string): Promise<Item | null> {
-  const row = await db('items').select(itemColumns).where({ project, id }).first()
-  return row ? item(row) : null
-}
-
-export const itemsByIds = async (db: Knex, project: string, ids: string[]): Promise<Item[]> => (ids.length === 0 ? [] : (await db('items').select(itemColumns).where({ project }).whereIn('id', ids)).map(item))
-
-/** Where an item is built into a joint. */
-export type ItemPlace = 'upstream' | 'downstream' | 'fitting'
-
-/** Accepted items of these catalogue entries that no joint holds yet in this place. */
-export async function freeItems(db: Knex, project: string, place: ItemPlace, items: readonly string[], search: string, limit = 60): Promise<Item[]> {
-  const rows = await db('items as i').select(itemColumns.map((c) => `i.${c}`)).where('i.project', project).whereIn('i.item', items).whereIn('i.state', ['accepted', 'remark'])
-    .whereNotExists((q) => void q.from('joints as j').whereRaw('j.?? = i.id', [place])).where('i.serial', 'like', `%${search.replace(/[%_\\]/g, '\\$&')}%`).orderBy('i.serial').limit(limit)
-  return rows.map(item)
-}
-
 export interface NewDelivery {
   id: string
   project: string
@@ -123,17 +119,9 @@ export interface NewDelivery {
   lines: ReconciledLine[]
 }
 
-export async function insertDelivery(db: Knex, d: NewDelivery, items: (Item & { project: string })[]): Promise<void> {
+export async function insertDelivery(db: Knex, d: NewDelivery, items: NewItem[]): Promise<void> {
   await db('deliveries').insert({ id: d.id, project: d.project, order_id: d.order, number: d.number, received_at: d.receivedAt, lines_json: JSON.stringify(d.lines), state: 'open' })
-  for (let i = 0; i < items.length; i += 200) await db('items').insert(items.slice(i, i + 200))
+  await insertItems(db, items)
 }
-
-export const setItemState = async (db: Knex, id: string, state: ItemState, remark: string | null): Promise<void> => void (await db('items').where({ id }).update({ state, remark }))
 
 export const signDelivery = async (db: Knex, id: string, person: string, at: Date): Promise<void> => void (await db('deliveries').where({ id }).update({ state: 'signed', signed_by: person, signed_at: at }))
-
-export const takenSerials = async (db: Knex, project: string, serials: string[]): Promise<string[]> => {
-  const taken: string[] = []
-  for (let i = 0; i < serials.length; i += 500) taken.push(...(await db('items').where({ project }).whereIn('serial', serials.slice(i, i + 500)).pluck('serial')))
-  return taken
-}

@@ -25,6 +25,8 @@ export async function instrumentsOf(db: Knex, project: string): Promise<Register
   })
 }
 
+export const findInstrument = async (db: Knex, project: string, id: string): Promise<RegisteredInstrument | null> => (await instrumentsOf(db, project)).find((i) => i.id === id) ?? null
+
 export interface NewInstrument {
   id: string
   name: string

@@ -1,10 +1,13 @@
 import type { Knex } from 'knex'
 import * as foundation from './migrations/001-foundation'
 import * as instruments from './migrations/003-instruments'
+import * as goods from './migrations/004-goods'
 import * as systems from './migrations/002-systems'
 
 /** Migrations in order; each runs once. They only go forward. */
-const migrations: { name: string; up(db: Knex): Promise<void> }[] = [{ name: '001-foundation', up: foundation.up }, { name: '002-systems', up: systems.up }, { name: '003-instruments', up: instruments.up }]
+const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
+  { name: '001-foundation', up: foundation.up }, { name: '002-systems', up: systems.up }, { name: '003-instruments', up: instruments.up }, { name: '004-goods', up: goods.up },
+]
 
 /** Brings the schema up to date as its owner, then grants the application user what it needs and no more. */
 export async function migrate(owner: Knex, applicationUser: string): Promise<string[]> {

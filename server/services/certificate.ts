@@ -1,21 +1,11 @@
-import { createRequire } from 'node:module'
-import { dirname, join } from 'node:path'
 import * as echarts from 'echarts'
 import { DateTime } from 'luxon'
 import type { TDocumentDefinitions } from 'pdfmake/interfaces'
 import { showQuantity } from '#core/quantity/show'
 import type { packSheet } from './packs'
+import { makePdf, PDF_FONT as FONT } from './pdf'
 
 type Sheet = Awaited<ReturnType<typeof packSheet>>
-
-const require = createRequire(import.meta.url)
-const FONT = 'Atkinson'
-
-function fontFiles() {
-  const folder = process.env.VET_LINE_FONTS ?? join(dirname(require.resolve('@fontsource/atkinson-hyperlegible-next/package.json')), 'files')
-  const file = (weight: number, style = 'normal') => join(folder, `atkinson-hyperlegible-next-latin-${weight}-${style}.woff`)
-  return { [FONT]: { normal: file(400), bold: file(700), italics: file(400, 'italic'), bolditalics: file(700, 'italic') } }
-}
 
 /** The trace with its phases, drawn to an SVG of ink on paper. */
 function traceSvg(sheet: Sheet): string {
@@ -92,12 +82,4 @@ export function certificateDefinition(sheet: Sheet, project: { name: string; zon
 }
 
 /** The certificate as PDF bytes. */
-export async function certificatePdf(sheet: Sheet, project: { name: string; zone: string }): Promise<Buffer> {
-  const { default: pdfmake } = (await import('pdfmake')) as unknown as { default: { setFonts(fonts: unknown): void; setUrlAccessPolicy(policy: (url: string) => boolean): void; setLocalAccessPolicy(policy: (path: string) => boolean): void; createPdf(definition: TDocumentDefinitions): { getBuffer(): Promise<Buffer> } } }
-  const fonts = fontFiles()
-  const allowed = new Set(Object.values(fonts).flatMap((f) => Object.values(f)))
-  pdfmake.setFonts(fonts)
-  pdfmake.setUrlAccessPolicy(() => false)
-  pdfmake.setLocalAccessPolicy((path) => allowed.has(path))
-  return pdfmake.createPdf(certificateDefinition(sheet, project)).getBuffer()
-}
+export const certificatePdf = (sheet: Sheet, project: { name: string; zone: string }): Promise<Buffer> => makePdf(certificateDefinition(sheet, project))

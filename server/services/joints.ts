@@ -1,6 +1,6 @@
 import type { Knex } from 'knex'
 import { judge, judgeAhead } from '#core/judgement/judge'
-import type { JudgeOptions } from '#core/judgement/types'
+import type { JudgeOptions, LotFacts } from '#core/judgement/types'
 import type { CompiledProcedure } from '#core/procedure/compile'
 import { checkPayload, type Role } from '#core/record/entry'
 import { instrumentFacts } from '#core/judgement/instruments'
@@ -10,6 +10,8 @@ import { entriesOf, forCore, type StoredEntry } from '../db/entries'
 import { findJoint, saveJointProjection, type Joint, type JointProjection } from '../db/joints'
 import type { Project } from '../db/projects'
 import { instrumentsOf } from '../db/instruments'
+import { limitedLots, type Lot } from '../db/lots'
+import { saveMakeup } from './makeup'
 import { actingRole, appendEntries, type Actor, type NewEntry } from './record'
 import { compiledProcedure } from './procedures'
 
@@ -20,9 +22,14 @@ export async function visibleJoint(db: Knex, actor: Actor, id: string): Promise<
   return joint
 }
 
+/** Lots of the register as the judge takes them, by name. */
+export const lotFacts = (lots: readonly Lot[]): Record<string, LotFacts> =>
+  Object.fromEntries(lots.map(({ lot, made, expires, opened, shelfMonths, openedDays, quarantinedAt, reason }) => [lot, { made, expires, opened, shelfMonths, openedDays, quarantinedAt: quarantinedAt === null ? null : Date.parse(quarantinedAt), reason }]))
+
 /** What the judge needs to know of a project for one procedure. */
 export async function judgeOptions(db: Knex, project: Project, procedureKey: string): Promise<JudgeOptions> {
-  return { rule: project.settings.rule, schools: project.settings.schools[procedureKey] ?? {}, plan: project.settings.plan[procedureKey] ?? {}, instruments: instrumentFacts(await instrumentsOf(db, project.id)) }
+  const [instruments, lots] = await Promise.all([instrumentsOf(db, project.id), limitedLots(db, project.id)])
+  return { rule: project.settings.rule, schools: project.settings.schools[procedureKey] ?? {}, plan: project.settings.plan[procedureKey] ?? {}, instruments: instrumentFacts(instruments), lots: lotFacts(lots) }
 }
 
 /** What is stored of a joint, from its entries at a moment. */
@@ -77,7 +84,10 @@ export async function recordAtJoint(db: Knex, project: Project, actor: Actor, jo
     const before = await entriesOf(trx, jointId)
     checkStrikes(before, news, actor)
     const { entries, fresh } = await appendEntries(trx, actor, role, 'joint', jointId, news, before)
-    if (fresh > 0) await saveJointProjection(trx, jointId, projectJoint(compiled, joint, entries, lastReceived(entries), options))
+    if (fresh > 0) {
+      await saveJointProjection(trx, jointId, projectJoint(compiled, joint, entries, lastReceived(entries), options))
+      await saveMakeup(trx, joint, entries, before)
+    }
     return entries
   })
 }

@@ -4,11 +4,14 @@ import { readFact } from '#core/procedure/facts'
 import type { Procedure, ProcedureFact } from '#core/procedure/types'
 import { Problem } from '#core/problem'
 import { inTransaction } from '../db/connection'
-import { catalogueOf, findItem, freeItems, type Item, type ItemPlace } from '../db/deliveries'
+import { catalogueOf } from '../db/deliveries'
+import { findItem, freeItems, type Item, type ItemPlace } from '../db/items'
+import { findLot } from '../db/lots'
 import { openJoint, saveJointProjection, type Joint } from '../db/joints'
 import { issuedProcedure, type ProcedureRow } from '../db/procedures'
 import { alignmentsOf, type Project } from '../db/projects'
 import { judgeOptions, projectJoint, visibleJoint } from './joints'
+import { saveMakeup } from './makeup'
 import { compiledProcedure } from './procedures'
 import { actingRole, type Actor } from './record'
 
@@ -75,6 +78,8 @@ async function chooseItem(db: Knex, project: string, id: string | undefined, { p
   if (!item || sourceOf(place) !== item.kind) throw new Problem('not-found', 'There is no such item.', place)
   if (!items.includes(item.item)) throw new Problem('mismatch', `${item.serial} is not for this kind of joint.`, place)
   if (item.state === 'quarantined' || item.state === 'returned') throw new Problem('quarantined', `${item.serial} is ${item.state}: it may not be built in.`, place)
+  const lot = await findLot(db, project, { lot: item.lot })
+  if (lot?.quarantinedAt) throw new Problem('quarantined', `Lot ${item.lot} is in quarantine (${lot.reason}): ${item.serial} may not be built in.`, place)
   if (item.state === 'received') throw new Problem('not-accepted', `${item.serial} has not been inspected on arrival.`, place)
   if ((await freeItems(db, project, place, [item.item], item.serial)).every((free) => free.id !== id)) throw new Problem('in-use', `${item.serial} is already built in at this end.`, place)
   return item
@@ -123,5 +128,6 @@ export async function openJointWith(db: Knex, project: Project, actor: Actor, jo
     const opened = await openJoint(trx, jointId, { procedure: plan.row.id, upstream: idAt('upstream'), downstream: idAt('downstream'), fitting: idAt('fitting'), facts, openedAt: new Date() })
     if (!opened) throw new Problem('already-open', `Joint ${joint.number} is open already.`, 'joint')
     await saveJointProjection(trx, jointId, projectJoint(compiled, { facts }, [], Date.now(), options))
+    await saveMakeup(trx, { ...joint, procedure: plan.row.id, upstream: idAt('upstream'), downstream: idAt('downstream'), fitting: idAt('fitting') }, [])
   })
 }

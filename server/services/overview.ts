@@ -4,17 +4,21 @@ import { livelyJoints, jointsWhere } from '../db/joints'
 import { alignmentsOf, crewsOf, peopleOf, type Project } from '../db/projects'
 import { instrumentsOf } from '../db/instruments'
 import { ncrsOf, packsOf, reachesOf } from '../db/site'
-import { deliveriesOf } from '../db/deliveries'
+import { shelfEnd } from '#core/delivery/shelf-life'
+import { catalogueOf, deliveriesOf } from '../db/deliveries'
+import { limitedLots } from '../db/lots'
+import { placesOf } from '../db/yard'
 import type { Actor } from './record'
 
 /** What every view needs to name things. */
 export async function overview(db: Knex, project: Project, actor: Actor) {
-  const [lines, crews, people, instruments] = await Promise.all([alignmentsOf(db, project.id), crewsOf(db, project.id), peopleOf(db, project.id), instrumentsOf(db, project.id)])
-  return { project: { key: project.key, name: project.name, zone: project.zone }, roles: actor.roles, crew: actor.crew, lines: lines.map(({ id, key, name, material, from, to, profile }) => ({ id, key, name, material, from, to, profile })), crews, people, instruments }
+  const [lines, crews, people, instruments, catalogue] = await Promise.all([alignmentsOf(db, project.id), crewsOf(db, project.id), peopleOf(db, project.id), instrumentsOf(db, project.id), catalogueOf(db, project.id)])
+  const articles = [...catalogue.values()].map(({ item, title, kind, pressureClass, gtin, mass, facts }) => ({ item, title, kind, pressureClass, gtin, mass, facts }))
+  return { project: { key: project.key, name: project.name, zone: project.zone }, roles: actor.roles, crew: actor.crew, lines: lines.map(({ id, key, name, material, from, to, profile }) => ({ id, key, name, material, from, to, profile })), crews, people, instruments, articles }
 }
 
 export interface TodayItem {
-  kind: 'hold' | 'draft' | 'ncr' | 'clock' | 'action' | 'test' | 'delivery'
+  kind: 'hold' | 'draft' | 'ncr' | 'clock' | 'action' | 'test' | 'delivery' | 'lot' | 'round'
   /** where a tap goes */
   subject: string
   step: string | null
@@ -49,15 +53,32 @@ export async function today(db: Knex, project: Project, actor: Actor, now = Date
   if (!actor.crew) {
     const endOfDay = now + 16 * HOUR
     for (const p of packs) if ((p.state === 'planned' || p.state === 'running') && p.dueAt && Date.parse(p.dueAt) < endOfDay) items.push({ kind: 'test', subject: p.id, step: null, title: p.state === 'running' ? 'Test running' : 'Test due', place: p.number, station: p.from, crew: null, detail: `${p.from.toFixed(0)} to ${p.to.toFixed(0)} m`, since: null, due: Date.parse(p.dueAt) })
+    items.push(...(await yardWork(db, project, now)))
     for (const d of deliveries) if (d.state === 'open') items.push({ kind: 'delivery', subject: d.id, step: null, title: 'Delivery to inspect', place: d.number, station: null, crew: null, detail: d.waiting > 0 ? `${d.waiting} of ${d.items} items to look at` : 'To be signed', since: Date.parse(d.receivedAt), due: null })
   }
   return items.sort((a, b) => urgency(a, now) - urgency(b, now))
 }
 
+const DAY = 24 * HOUR
+const WARN_DAYS = 14
+
+/** Lots of consumables that end soon or have ended, and storage rounds that are due. */
+async function yardWork(db: Knex, project: Project, now: number): Promise<TodayItem[]> {
+  const [lots, places] = await Promise.all([limitedLots(db, project.id), placesOf(db, project.id)])
+  const base = { step: null, station: null, crew: null }
+  const ending = lots.filter((l) => l.kind === 'consumable' && !l.quarantinedAt).flatMap((l): TodayItem[] => {
+    const end = shelfEnd(l)
+    if (!end || end.at > now + WARN_DAYS * DAY) return []
+    return [{ ...base, kind: 'lot', subject: l.id, title: end.at < now ? 'Lot past its date' : 'Lot ends soon', place: l.lot, detail: `${l.title ?? ''}, ${end.why} ${new Date(end.at).toISOString().slice(0, 10)}`, since: null, due: end.at }]
+  })
+  const rounds = places.filter((p) => p.lastRound === null || Date.parse(p.lastRound) + p.everyDays * DAY < now + 12 * HOUR).map((p): TodayItem => ({ ...base, kind: 'round', subject: p.id, title: 'Storage round due', place: p.name, detail: p.lastRound ? `every ${p.everyDays} days` : 'not looked at yet', since: null, due: p.lastRound ? Date.parse(p.lastRound) + p.everyDays * DAY : now }))
+  return [...ending, ...rounds]
+}
+
 /** Smaller is more urgent: people standing at a hold by how long, then work that may go on, then what comes. */
 function urgency(item: TodayItem, now: number): number {
-  const order: Record<TodayItem['kind'], number> = { hold: 0, action: 1, draft: 2, ncr: 3, delivery: 4, test: 4, clock: 5 }
-  const within = item.kind === 'clock' || item.kind === 'test' ? (item.due ?? now) : (item.since ?? now)
+  const order: Record<TodayItem['kind'], number> = { hold: 0, action: 1, draft: 2, ncr: 3, delivery: 4, test: 4, clock: 5, round: 6, lot: 7 }
+  const within = ['clock', 'test', 'round', 'lot'].includes(item.kind) ? (item.due ?? now) : (item.since ?? now)
   return order[item.kind] * 1e14 + within
 }
 

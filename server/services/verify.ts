@@ -1,11 +1,18 @@
 import type { Knex } from 'knex'
 import { judgeReach } from '#core/embedment/reach'
 import { findChainFault, type ChainFault } from '#core/record/chain'
+import type { Use } from '#core/tracing/uses'
 import { chainHeads, entriesOfMany, forCore, headless, type StoredEntry } from '../db/entries'
 import { findJoint } from '../db/joints'
 import type { Project } from '../db/projects'
 import { findNcr, findPack, findReach } from '../db/site'
-import { findItem } from '../db/deliveries'
+import { findItem } from '../db/items'
+import { findLot } from '../db/lots'
+import { usesOfJoint } from '../db/uses'
+import { findPlace } from '../db/yard'
+import { projectLot } from './lots'
+import { makeupOf } from './makeup'
+import { projectPlace } from './yard'
 import { judgeOptions, projectJoint } from './joints'
 import { projectNcr } from './ncrs'
 import { projectPack } from './packs'
@@ -54,6 +61,8 @@ async function staleOf(db: Knex, projects: Project[], subjectType: string, subje
 /** The digest of the document as it was last saved. */
 const lastSaved = (entries: StoredEntry[]) => entries.map(forCore).findLast((e) => e.kind === 'draft')?.payload.sha256
 
+const spell = (uses: readonly Use[]) => uses.map((u) => `${u.kind} ${u.value}`).sort()
+
 type Pair = [field: string, stored: unknown, rebuilt: unknown]
 
 async function projectionPairs(db: Knex, project: Project, subjectType: string, subject: string, entries: StoredEntry[]): Promise<Pair[]> {
@@ -63,7 +72,7 @@ async function projectionPairs(db: Knex, project: Project, subjectType: string, 
     const compiled = await compiledProcedure(db, project.id, joint.procedure)
     // The state was stored when the last entry came in; clocks are judged as of then.
     const rebuilt = projectJoint(compiled, joint, entries, Date.parse(entries.at(-1)!.receivedAt), await judgeOptions(db, project, compiled.procedure.key))
-    return [['state', joint.state, rebuilt.state], ['until', joint.until, rebuilt.until], ['then', joint.then, rebuilt.then], ['testableAt', joint.testableAt, rebuilt.testableAt], ['heldSince', joint.heldSince, rebuilt.heldSince], ['done', joint.done, rebuilt.done], ['drafts', joint.drafts, rebuilt.drafts]]
+    return [['state', joint.state, rebuilt.state], ['until', joint.until, rebuilt.until], ['then', joint.then, rebuilt.then], ['testableAt', joint.testableAt, rebuilt.testableAt], ['heldSince', joint.heldSince, rebuilt.heldSince], ['done', joint.done, rebuilt.done], ['drafts', joint.drafts, rebuilt.drafts], ['uses', spell(await usesOfJoint(db, joint.id)), spell(await makeupOf(db, joint, entries))]]
   }
   if (subjectType === 'ncr') {
     const ncr = await findNcr(db, project.id, subject)
@@ -84,6 +93,16 @@ async function projectionPairs(db: Knex, project: Project, subjectType: string, 
     const row = await findProcedure(db, project.id, subject)
     const rebuilt = projectProcedure(entries)
     return [['state', row?.state, rebuilt.state], ['reviewedBy', row?.reviewedBy, rebuilt.reviewedBy], ['issuedBy', row?.issuedBy, rebuilt.issuedBy], ['sha256', row && sha256(row.source), lastSaved(entries)]]
+  }
+  if (subjectType === 'lot') {
+    const lot = await findLot(db, project.id, { id: subject })
+    const rebuilt = projectLot(entries)
+    return [['dates', lot && [lot.made, lot.expires, lot.opened], rebuilt.dates ?? [lot?.made ?? null, lot?.expires ?? null, lot?.opened ?? null]], ['quarantinedAt', lot?.quarantinedAt ?? null, rebuilt.quarantinedAt], ['reason', lot?.reason ?? null, rebuilt.reason]]
+  }
+  if (subjectType === 'place') {
+    const place = await findPlace(db, project.id, subject)
+    const rebuilt = place && projectPlace(place, entries)
+    return [['lastRound', place?.lastRound, rebuilt?.lastRound], ['findings', place?.findings, rebuilt?.findings]]
   }
   if (subjectType === 'item') {
     const item = await findItem(db, project.id, subject)

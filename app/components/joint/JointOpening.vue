@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
-import type { Item, ItemPlace } from '../../../server/db/deliveries'
+import type { Item, ItemPlace } from '../../../server/db/items'
 import type { Opening } from '../../../server/services/opening'
 import { useSession } from '~/stores/session'
 import { placeWords } from '~/words'

@@ -32,6 +32,7 @@ watch(() => props.wanted, (w) => {
 // On a made-up joint anybody may try everything.
 const mayRecord = computed(() => props.joint.dry || session.may('inspector', 'crew-lead'))
 const mayRelease = computed(() => props.joint.dry || session.may('inspector'))
+const mayWaive = computed(() => props.joint.dry || session.may('inspector', 'engineer'))
 const ofStep = computed(() => entries.value.filter((e) => e.step === current.value || (e.kind === 'correction' && entries.value.some((x) => x.id === e.payload.strikes && x.step === current.value))))
 const currentCheck = computed(() => compiled.value?.steps[compiled.value.stepIndex.get(current.value ?? '') ?? 0]?.step.check ?? null)
 const next = computed(() => judgement.value?.next ?? null)
@@ -98,7 +99,10 @@ const beginSign = (kind: DecisionKind) => {
   if (props.joint.dry && kind === 'release') void props.joint.decide(current.value!, kind, '', '')
   else signOpen.value = true
 }
-const sign = (secret: string, reason: string) => props.joint.decide(current.value!, signing.value, reason, secret)
+/** the lot used at this step, for a waiver that names it */
+const usedLot = computed(() => (currentCheck.value?.kind === 'lot' ? ((standing(ofStep.value).findLast((e) => e.kind === 'lot')?.payload.lot as string | undefined) ?? null) : null))
+const signTitle = computed(() => (signing.value === 'waiver' && usedLot.value ? `Use lot ${usedLot.value} by waiver` : signWords[signing.value][1]))
+const sign = (secret: string, reason: string) => props.joint.decide(current.value!, signing.value, reason, secret, usedLot.value)
 
 const draft = computed(() => judgement.value?.drafts.find((d) => d.step === current.value) ?? null)
 async function raise() {
@@ -135,7 +139,7 @@ useKeys({
     </header>
     <JointSpine :procedure="compiled.procedure" :judgement="judgement" :current="current" @choose="(k) => (current = k)" />
     <StepCheck
-      v-if="judged" ref="check" :key="judged.key" :compiled="compiled" :sheet="sheet" :entries="entries" :judged="judged" :now="now" :may-record="mayRecord" :may-release="mayRelease" :busy="busy" @answer="answer" @ready="(a) => (ready = a)" @live="(v) => (live = v)" @release="beginSign"
+      v-if="judged" ref="check" :key="judged.key" :compiled="compiled" :sheet="sheet" :entries="entries" :judged="judged" :now="now" :may-record="mayRecord" :may-release="mayRelease" :may-waive="mayWaive" :busy="busy" @answer="answer" @ready="(a) => (ready = a)" @live="(v) => (live = v)" @release="beginSign"
       @submit="primary?.act()">
       <div v-if="draft" class="draft">
         <p><strong>Nonconformance drafted.</strong> {{ draft.criterion }} – found: {{ draft.reading }}</p>
@@ -154,7 +158,7 @@ useKeys({
     </footer>
     <AskDialog v-model="strikeOpen" title="Strike the last entry" label="Why is it struck?" action="Strike" :send="strike"><p class="muted">It stays readable, struck through, with your reason.</p></AskDialog>
     <AskDialog v-model="remarkOpen" title="Remark" label="Remark" action="Record" :send="remark" />
-    <SecretDialog v-model="signOpen" :title="signWords[signing][1]" :action="signWords[signing][0]" :danger="signing === 'refusal'" :reason-label="signing === 'release' ? 'Note (not needed)' : 'Why?'" :reason-required="signing !== 'release'" :send="sign" />
+    <SecretDialog v-model="signOpen" :title="signTitle" :action="signWords[signing][0]" :danger="signing === 'refusal'" :reason-label="signing === 'release' ? 'Note (not needed)' : 'Why?'" :reason-required="signing !== 'release'" :send="sign" />
   </div>
 </template>
 

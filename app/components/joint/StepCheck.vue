@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import type { Label } from '#core/delivery/gs1'
+import { shelfEnd } from '#core/delivery/shelf-life'
 import { judgeReadings } from '#core/judgement/measure'
 import { slotsOf } from '#core/judgement/slots'
 import type { StepJudgement } from '#core/judgement/types'
@@ -15,7 +17,7 @@ export interface Answer {
   payload: Record<string, unknown>
   instrument?: string | null
 }
-const props = defineProps<{ compiled: CompiledProcedure; sheet: JointSheet; entries: Entry[]; judged: StepJudgement; now: number; mayRecord: boolean; mayRelease: boolean; busy: boolean }>()
+const props = defineProps<{ compiled: CompiledProcedure; sheet: JointSheet; entries: Entry[]; judged: StepJudgement; now: number; mayRecord: boolean; mayRelease: boolean; mayWaive: boolean; busy: boolean }>()
 const emit = defineEmits<{ answer: [Answer[]]; ready: [Answer | null]; live: [number[] | null]; release: ['release' | 'refusal' | 'waiver' | 'decision']; submit: [] }>()
 
 const times = useTimes()
@@ -48,6 +50,19 @@ const request = () => emit('answer', [{ kind: 'confirmation', payload: { answer:
 const left = computed(() => (props.judged.until === null ? null : (props.judged.until - props.now) / 1000))
 const lot = reactive({ lot: '', made: '', expires: '', opened: '' })
 watch(() => props.judged.key, () => Object.assign(lot, { lot: '', made: '', expires: '', opened: '' }))
+const scanning = ref(false)
+const registered = computed(() => props.sheet.lots[lot.lot.trim()] ?? null)
+const registerSays = computed(() => {
+  const known = registered.value
+  if (!known) return ''
+  if (known.quarantinedAt !== null) return `In quarantine: ${known.reason}. Take another lot.`
+  const end = shelfEnd(known)
+  if (!end) return ''
+  return `The register says: good until ${times.day(end.at)} (${end.why})${end.at < props.now ? '. It is past its date: take another lot.' : '.'}`
+})
+const readLot = (label: Label) => Object.assign(lot, { lot: label.lot ?? lot.lot, made: label.made ?? '', expires: label.expires ?? label.bestBefore ?? '' })
+/** A rejected lot may be used past its date by a waiver that names it. */
+const lotMayBeWaived = computed(() => check.value.kind === 'lot' && props.judged.state === 'rejected' && !props.judged.ncr && props.judged.sentence.includes('without a waiver'))
 const lotEntry = (): Answer => ({ kind: 'lot', payload: Object.fromEntries(Object.entries(lot).map(([k, v]) => [k, v.trim()]).filter(([, v]) => v)) })
 const counted = ref('')
 const inspectorDecides = computed(() => props.mayRelease && ['differs', 'too-close', 'rejected'].includes(props.judged.state) && !props.judged.ncr && !isHold.value && props.judged.entry !== null)
@@ -120,7 +135,8 @@ defineExpose({ clear: () => entry.value?.clear(), say, request })
         <p v-if="left !== null && left > 0 && check.action" class="muted small">Recorded now it would be {{ showDuration(left) }} too early, and rejected.</p>
       </template>
       <form v-else-if="check.kind === 'lot'" class="lot" @submit.prevent="$emit('answer', [lotEntry()])">
-        <label class="wide">{{ check.question }}<ElInput v-model="lot.lot" size="large" maxlength="80" /></label>
+        <div class="wide row"><label class="grow">{{ check.question }}<ElInput v-model="lot.lot" size="large" maxlength="80" /></label><ElButton size="large" class="scan" @click="scanning = true">Read a label</ElButton></div>
+        <p v-if="registerSays" class="wide" :class="registered && (registered.quarantinedAt !== null || registerSays.includes('past its date')) ? 'bad' : 'muted'" role="status">{{ registerSays }}</p>
         <label v-if="check.shelfLife">Production date<ElInput v-model="lot.made" type="date" size="large" /></label>
         <label>Printed expiry<ElInput v-model="lot.expires" type="date" size="large" /></label>
         <label v-if="check.openedLife">Opened on<ElInput v-model="lot.opened" type="date" size="large" /></label>
@@ -131,7 +147,9 @@ defineExpose({ clear: () => entry.value?.clear(), say, request })
       </form>
     </template>
     <div v-if="(!mayRecord || check.kind === 'calculated') && bars.length > 0"><ToleranceBar v-for="b in bars" :key="b.of + b.title" v-bind="b" /></div>
-    <ElButton v-if="inspectorDecides" size="large" @click="$emit('release', 'decision')">Decide otherwise …</ElButton>
+    <LabelScanner v-model="scanning" @read="readLot" />
+    <ElButton v-if="mayWaive && lotMayBeWaived" size="large" @click="$emit('release', 'waiver')">Use it by waiver …</ElButton>
+    <ElButton v-if="inspectorDecides && !lotMayBeWaived" size="large" @click="$emit('release', 'decision')">Decide otherwise …</ElButton>
     <slot />
   </section>
 </template>
@@ -143,6 +161,13 @@ defineExpose({ clear: () => entry.value?.clear(), say, request })
   gap: 12px 16px;
   align-items: end;
   max-width: 560px;
+}
+.scan {
+  align-self: flex-end;
+}
+.bad {
+  color: var(--rejected);
+  font-weight: 600;
 }
 .lot label {
   font-size: var(--s14);

@@ -1,49 +1,92 @@
 <script setup lang="ts">
-import { useVirtualList } from '@vueuse/core'
-import type { deliverySheet } from '../../../server/services/deliveries'
+import { useDebounceFn, useVirtualList } from '@vueuse/core'
+import type { Item } from '../../../server/db/items'
+import type { deliverySheet, itemSheet } from '../../../server/services/inspection'
 import { useSession } from '~/stores/session'
 import { itemStateWords } from '~/words'
 
+/** One note: what it brought against the order, its items one by one, and its signature. */
 type Sheet = Awaited<ReturnType<typeof deliverySheet>>
+type ItemSheet = Awaited<ReturnType<typeof itemSheet>>
 const session = useSession()
 const times = useTimes()
 const route = useRoute()
 const id = route.params.id as string
-const { data, problem, loading, load } = useLoad(() => api<Sheet>(`${session.base}/deliveries/${id}`))
-onMounted(load)
-const chosen = ref<string | null>(typeof route.query.item === 'string' ? route.query.item : null)
-const search = ref('')
-const items = computed(() => (data.value?.items ?? []).filter((i) => !search.value || `${i.serial} ${i.lot} ${i.title}`.toLowerCase().includes(search.value.toLowerCase())))
-const { list, containerProps, wrapperProps } = useVirtualList(items, { itemHeight: 56 })
-const item = computed(() => data.value?.items.find((i) => i.id === chosen.value) ?? null)
-const waiting = computed(() => data.value?.items.filter((i) => i.state === 'received').length ?? 0)
-const acceptable = computed(() => data.value?.items.filter((i) => i.state === 'received' && i.conforms).length ?? 0)
+const base = `${session.base}/deliveries/${id}`
+const { data, problem, loading, load } = useLoad(() => api<Sheet>(base))
 const may = computed(() => session.may('inspector'))
+
+const search = ref('')
+const show = ref<'all' | 'waiting' | 'sampled' | 'bad'>('all')
+const paged = usePaged<Item>((from, count) => api(`${base}/items`, { query: { search: search.value, show: show.value, from: String(from), count: String(count) } }))
+const { list, containerProps, wrapperProps, scrollTo } = useVirtualList(paged.rows, { itemHeight: 56, overscan: 10 })
+watch(list, (l) => l.length && paged.want(l[0]!.index, l.at(-1)!.index))
+const again = useDebounceFn(async () => {
+  scrollTo(0)
+  await paged.restart()
+}, 200)
+watch([search, show], again)
+
+const chosen = ref<string | null>(typeof route.query.item === 'string' ? route.query.item : null)
+const item = useLoad(async () => (chosen.value ? api<ItemSheet>(`${base}/items/${chosen.value}`) : null))
+watch(chosen, item.load)
+onMounted(() => Promise.all([load(), paged.restart(), item.load()]))
 const state = (s: string) => (s === 'accepted' || s === 'remark' ? 'accepted' : s === 'received' ? 'not-started' : 'rejected')
-const busy = ref(false)
-const signOpen = ref(false)
 
 async function inspect(body: unknown) {
-  await api(`${session.base}/deliveries/${id}/items/${chosen.value}`, { body })
-  await load()
-  const rest = data.value?.items.find((i) => i.state === 'received')
-  chosen.value = rest?.id ?? chosen.value
+  const at = paged.rows.value.findIndex((r) => r?.id === chosen.value)
+  await api(`${base}/items/${chosen.value}`, { body })
+  const [, page] = await Promise.all([load(), api<{ items: Item[] }>(`${base}/items`, { query: { show: show.value === 'sampled' ? 'sampled' : 'waiting', from: '0', count: '1' } }), paged.restart()])
+  const next = show.value === 'waiting' ? page.items[0] : (paged.rows.value.slice(at + 1).find((r) => r?.state === 'received') ?? page.items[0])
+  if (next && next.state === 'received') chosen.value = next.id
+  await item.load()
 }
+const accepting = ref<{ done: number; all: number } | null>(null)
+const stopped = ref(false)
 async function acceptRest() {
-  busy.value = true
+  stopped.value = false
+  accepting.value = { done: 0, all: data.value!.acceptable }
   try {
-    await api(`${session.base}/deliveries/${id}/accept`, { method: 'POST' })
-    await load()
+    for (;;) {
+      const { accepted, left } = await api<{ accepted: number; left: number }>(`${base}/accept`, { method: 'POST' })
+      accepting.value.done += accepted
+      if (left === 0 || accepted === 0 || stopped.value) break
+    }
   } catch (error) {
-    ElMessage({ type: 'error', message: error instanceof ApiProblem ? error.message : 'Nothing was accepted.' })
+    ElMessage({ type: 'error', message: error instanceof ApiProblem ? error.message : 'The rest was not accepted.' })
   } finally {
-    busy.value = false
+    accepting.value = null
+    await Promise.all([load(), paged.restart(), item.load()])
   }
 }
+const signOpen = ref(false)
 async function sign(secret: string) {
-  await api(`${session.base}/deliveries/${id}/sign`, { body: { secret } })
+  await api(`${base}/sign`, { body: { secret } })
   await load()
 }
+const side = ref<'item' | 'sample'>('item')
+const sampleOf = ref('')
+function openSample(article: string) {
+  sampleOf.value = article
+  side.value = 'sample'
+}
+async function draw(article: string) {
+  await api(`${base}/sample`, { body: { item: article } })
+  show.value = 'sampled'
+  await Promise.all([load(), paged.restart()])
+}
+const choose = (itemId: string) => {
+  chosen.value = itemId
+  side.value = 'item'
+}
+const article = computed(() => data.value?.articles.find((a) => a.item === sampleOf.value) ?? data.value?.articles[0] ?? null)
+const words = computed(() => {
+  const d = data.value!
+  if (d.delivery.state === 'signed') return `Signed ${times.moment(d.delivery.signedAt!)}.`
+  const open = d.articles.filter((a) => a.sampling && a.sampling.accepted === null)
+  if (open.length > 0) return `${open.reduce((s, a) => s + a.sampling!.open, 0)} of the sample to look at; the rest waits for it.`
+  return d.waiting > 0 ? `${d.waiting} of ${d.total} items to look at before the note is signed.` : 'Every item was looked at. The note can be signed.'
+})
 </script>
 
 <template>
@@ -52,26 +95,41 @@ async function sign(secret: string) {
   <div v-else class="delivery">
     <div class="body">
       <section class="left">
-        <div class="page-head"><h1>{{ data.delivery.number }}</h1><span class="muted grow">{{ data.delivery.supplier }}, order {{ data.delivery.orderNumber }}, {{ times.moment(data.delivery.receivedAt) }}</span></div>
-        <ReconciledLines :lines="data.delivery.lines" />
-        <ElInput v-model="search" size="large" clearable placeholder="Serial or lot" aria-label="Find an item" class="find" />
-        <div v-bind="containerProps" class="items sheet" role="listbox" aria-label="Items">
+        <div class="page-head">
+          <h1>{{ data.delivery.number }}</h1><span class="muted grow">{{ data.delivery.supplier }}, order {{ data.delivery.orderNumber }}, {{ times.moment(data.delivery.receivedAt) }}</span>
+          <a class="quiet" :href="`/api/${base}/notice`" target="_blank">Notice to the supplier</a><a class="quiet" :href="`/api/${base}/export`" download>CSV</a>
+        </div>
+        <div class="lines"><ReconciledLines :lines="data.delivery.lines" /></div>
+        <div class="articles" role="group" aria-label="Samples">
+          <button v-for="a in data.articles" :key="a.item" type="button" class="article" :aria-pressed="side === 'sample' && article?.item === a.item" @click="openSample(a.item)">
+            <strong>{{ a.item }}</strong><span class="muted small">{{ a.sampling ? (a.sampling.accepted === null ? `sample: ${a.sampling.open} of ${a.sampling.sample} to look at` : a.sampling.accepted ? 'sample passed' : 'sample refused') : a.waiting ? `${a.waiting} to look at` : 'looked at' }}</span>
+          </button>
+        </div>
+        <div class="find">
+          <ElInput v-model="search" size="large" clearable placeholder="Serial or lot" aria-label="Find an item" class="grow" />
+          <ElSelect v-model="show" size="large" aria-label="Which items" class="which"><ElOption value="all" label="All items" /><ElOption value="waiting" label="To inspect" /><ElOption value="sampled" label="In the sample" /><ElOption value="bad" label="Quarantined or returned" /></ElSelect>
+        </div>
+        <div v-bind="containerProps" class="items sheet" role="listbox" aria-label="Items" tabindex="0">
           <div v-bind="wrapperProps">
-            <button v-for="{ data: i } in list" :key="i.id" type="button" role="option" :aria-selected="i.id === chosen" class="item" :class="{ here: i.id === chosen }" @click="chosen = i.id">
-              <StateGlyph :state="state(i.state)" :size="26" /><strong class="serial">{{ i.serial }}</strong><span class="muted grow">{{ i.title }} · lot {{ i.lot }}</span><span>{{ itemStateWords[i.state] }}</span>
+            <button v-for="{ data: i, index } in list" :key="index" type="button" role="option" :aria-selected="i !== undefined && i.id === chosen" class="item" :class="{ here: i && i.id === chosen }" :disabled="!i" @click="i && choose(i.id)">
+              <template v-if="i"><StateGlyph :state="state(i.state)" :size="26" /><strong class="serial">{{ i.serial }}</strong><span class="muted grow clip">{{ i.item }} · lot {{ i.lot }}</span><span v-if="i.sampled" class="muted small">sample</span><span>{{ itemStateWords[i.state] }}</span></template>
+              <span v-else class="muted">…</span>
             </button>
           </div>
+          <p v-if="paged.total.value === 0" class="muted none">{{ search || show !== 'all' ? 'Nothing like that on this note.' : 'No items.' }}</p>
         </div>
       </section>
-      <section class="right">
-        <ItemInspection v-if="item" :item="item" :may="may" :send="inspect" />
+      <section class="right" tabindex="0" role="region" :aria-label="side === 'sample' ? 'Sample' : 'Inspection'">
+        <SamplePanel v-if="side === 'sample' && article" :key="article.item" :article="article" :may="may && data.delivery.state === 'open'" :draw="draw" />
+        <ItemInspection v-else-if="item.data.value" :item="item.data.value" :may="may" :send="inspect" />
         <Notice v-else empty="Choose an item" hint="Look at ends, coating, distortion and stones; mark damage on the drawn pipe." />
       </section>
     </div>
     <footer class="bar">
-      <p class="grow muted">{{ data.delivery.state === 'signed' ? `Signed ${times.moment(data.delivery.signedAt!)}.` : waiting > 0 ? `${waiting} of ${data.items.length} items to look at before the note is signed.` : 'Every item was looked at. The note can be signed.' }}</p>
-      <ElButton v-if="may && acceptable > 0" size="large" :loading="busy" @click="acceptRest">Accept the other {{ acceptable }}</ElButton>
-      <ElButton v-if="may && data.delivery.state === 'open'" type="primary" size="large" class="primary" :disabled="waiting > 0" @click="signOpen = true">Sign the note</ElButton>
+      <p class="grow muted" role="status">{{ accepting ? `${accepting.done} of ${accepting.all} accepted …` : words }}</p>
+      <ElButton v-if="accepting" size="large" @click="stopped = true">Stop</ElButton>
+      <ElButton v-else-if="may && data.acceptable > 0" size="large" @click="acceptRest">Accept the other {{ data.acceptable }}</ElButton>
+      <ElButton v-if="may && data.delivery.state === 'open'" type="primary" size="large" class="primary" :disabled="data.waiting > 0" @click="signOpen = true">Sign the note</ElButton>
     </footer>
     <SecretDialog v-model="signOpen" title="Sign the delivery note" action="Sign" :send="sign">
       <p v-if="data.delivery.lines.every((l) => l.result === 'right')">Everything is as ordered.</p>
@@ -88,28 +146,72 @@ async function sign(secret: string) {
 }
 .body {
   display: grid;
-  grid-template-columns: minmax(0, 1.6fr) minmax(360px, 1fr);
+  grid-template-columns: minmax(0, 1.45fr) minmax(400px, 1fr);
   min-height: 0;
 }
 .left {
-  padding: 16px 24px;
+  padding: 12px 24px 16px;
   display: flex;
   flex-direction: column;
-  gap: 12px;
+  gap: 10px;
   min-height: 0;
 }
 .page-head {
   margin: 0;
 }
+.quiet {
+  display: inline-flex;
+  align-items: center;
+  min-height: 44px;
+  font-weight: 600;
+}
+.lines {
+  max-height: 190px;
+  overflow: auto;
+  flex: none;
+}
+.articles {
+  display: flex;
+  gap: 8px;
+  overflow-x: auto;
+  flex: none;
+}
+.article {
+  display: flex;
+  flex-direction: column;
+  align-items: flex-start;
+  justify-content: center;
+  min-height: 52px;
+  padding: 2px 14px;
+  border: 1px solid var(--hair);
+  border-left: 4px solid var(--hair);
+  border-radius: var(--corner);
+  background: var(--card);
+  color: inherit;
+  cursor: pointer;
+  white-space: nowrap;
+}
+.article[aria-pressed='true'] {
+  border-left-color: var(--line);
+  background: var(--wash);
+}
+.find {
+  display: flex;
+  gap: 10px;
+  flex: none;
+}
+.which {
+  width: 210px;
+}
 .right {
   border-left: 1px solid var(--hair);
-  padding: 20px 24px;
+  padding: 16px 22px;
   overflow-y: auto;
   background: var(--card);
 }
 .items {
   flex: 1;
-  min-height: 160px;
+  min-height: 120px;
 }
 .item {
   display: flex;
@@ -133,6 +235,14 @@ async function sign(secret: string) {
 }
 .serial {
   min-width: 90px;
+}
+.clip {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.none {
+  padding: 16px;
 }
 .bar {
   display: flex;

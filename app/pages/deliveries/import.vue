@@ -1,8 +1,10 @@
 <script setup lang="ts">
+import { noteColumns } from '#core/delivery/columns'
 import type { Order } from '../../../server/db/deliveries'
-import type { NotePreview } from '../../../server/services/deliveries'
+import type { NotePreview } from '../../../server/services/notes'
 import { useSession } from '~/stores/session'
 
+/** A delivery note taken in: from a file, or row by row from labels and keyboard; held against the order before anything is written. */
 const session = useSession()
 const { data: orders, problem, load } = useLoad(() => api<Order[]>(`${session.base}/orders`))
 onMounted(async () => {
@@ -11,80 +13,56 @@ onMounted(async () => {
 })
 const order = ref('')
 const number = ref('')
-const file = ref<{ name: string; text: string } | null>(null)
-const preview = ref<NotePreview | null>(null)
-const fault = ref('')
-const busy = ref(false)
+const by = ref<'file' | 'rows'>('file')
 const outstanding = (o: Order) => o.lines.reduce((sum, l) => sum + Math.max(0, l.quantity - l.received), 0)
+const chosenOrder = computed(() => orders.value?.find((o) => o.id === order.value) ?? null)
 
-async function choose(event: Event) {
-  const picked = (event.target as HTMLInputElement).files?.[0]
-  if (!picked) return
-  const bytes = new Uint8Array(await picked.arrayBuffer())
-  try {
-    file.value = { name: picked.name, text: new TextDecoder('utf-8', { fatal: true }).decode(bytes) }
-  } catch {
-    // Notes from older programs: shown as read, so that a wrong letter is seen before anything is imported.
-    file.value = { name: picked.name, text: new TextDecoder('windows-1252').decode(bytes) }
-  }
+const { file, preview, fault, busy, mapping, remap, bring } = useImport<NotePreview>((f, m) => api(`${session.base}/deliveries/preview`, { body: { order: order.value, file: f, mapping: m } }), () => order.value !== '', [order])
+const typed = ref<Record<string, string>[]>([])
+const typedPreview = ref<NotePreview | null>(null)
+watch(typed, () => (typedPreview.value = null), { deep: true })
+const shown = computed(() => (by.value === 'file' ? preview.value : typedPreview.value))
+async function check() {
+  typedPreview.value = await bring(() => api<NotePreview>(`${session.base}/deliveries/preview`, { body: { order: order.value, rows: typed.value } }))
 }
-watch([file, order], async () => {
-  preview.value = null
-  fault.value = ''
-  if (!file.value || !order.value) return
-  busy.value = true
-  try {
-    preview.value = await api<NotePreview>(`${session.base}/deliveries/preview`, { body: { order: order.value, csv: file.value.text } })
-  } catch (error) {
-    fault.value = error instanceof ApiProblem ? error.message : 'The file could not be read.'
-  } finally {
-    busy.value = false
-  }
-})
-async function bring() {
-  busy.value = true
-  fault.value = ''
-  try {
-    const { id } = await api<{ id: string }>(`${session.base}/deliveries`, { body: { order: order.value, csv: file.value!.text, number: number.value } })
-    await navigateTo(`/deliveries/${id}`)
-  } catch (error) {
-    fault.value = error instanceof ApiProblem ? error.message : 'Nothing was imported.'
-  } finally {
-    busy.value = false
-  }
+async function take() {
+  const source = by.value === 'file' ? { file: file.value, mapping: mapping.value } : { rows: typed.value }
+  const made = await bring(() => api<{ id: string }>(`${session.base}/deliveries`, { body: { order: order.value, number: number.value, ...source } }))
+  if (made) await navigateTo(`/deliveries/${made.id}`)
 }
 </script>
 
 <template>
-  <div class="page">
+  <div class="page" tabindex="0" role="region" aria-label="Import a delivery note">
     <div class="page-head"><h1>Import a delivery note</h1></div>
     <Notice v-if="problem" :problem="problem" @again="load" />
     <div v-else class="two">
       <section>
         <div class="field">Order<ElSelect v-model="order" aria-label="Order"><ElOption v-for="o in orders ?? []" :key="o.id" :value="o.id" :label="`${o.number} · ${o.supplier} · ${outstanding(o)} outstanding`" /></ElSelect></div>
-        <label>Note as CSV<span class="drop"><input type="file" accept=".csv,text/csv,text/plain" aria-label="Note as CSV" @change="choose"><span>{{ file?.name ?? 'Choose the file' }}</span></span></label>
-        <label v-if="preview && !preview.noteNumber">Number of the note<ElInput v-model="number" maxlength="60" /></label>
-        <p class="muted small">Columns: note, item, class, lot, quantity; serial and length where there are any. Nothing is written before you press Import.</p>
+        <ElRadioGroup v-model="by" aria-label="How the note comes in"><ElRadioButton value="file">From a file</ElRadioButton><ElRadioButton value="rows">Labels or keyboard</ElRadioButton></ElRadioGroup>
+        <template v-if="by === 'file'">
+          <FileDrop v-model="file" label="Note as CSV or spreadsheet" accept=".csv,.xlsx,.txt,text/csv,text/plain" />
+          <ColumnMapping v-if="preview && preview.header.length" :columns="noteColumns" :header="preview.header" :mapping="preview.mapping" :remembered="preview.remembered" :unmapped="preview.unmapped" @change="remap" />
+        </template>
+        <NoteRows v-else v-model="typed" :order="chosenOrder" />
+        <label v-if="by === 'rows' || (shown && !shown.noteNumber && !shown.unmapped.length)">Number of the note<ElInput v-model="number" size="large" maxlength="60" /></label>
+        <ElButton v-if="by === 'rows'" size="large" :disabled="typed.length === 0 || !order" :loading="busy" @click="check">Hold it against the order</ElButton>
+        <p class="muted small">Nothing is written before you press Import. Reconcile before unloading and before signing.</p>
       </section>
       <section aria-live="polite">
         <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
-        <Notice v-else-if="busy && !preview" loading />
-        <template v-else-if="preview">
-          <template v-if="preview.faults.length > 0">
-            <h2 class="fault">{{ preview.faults.length }} {{ preview.faults.length === 1 ? 'fault' : 'faults' }}: nothing can be imported</h2>
-            <div class="sheet scroll">
-              <table class="figures">
-                <thead><tr><th class="number">Row</th><th>Column</th><th>What is wrong</th></tr></thead>
-                <tbody><tr v-for="(f, i) in preview.faults" :key="i"><td class="number">{{ f.row }}</td><td>{{ f.column }}</td><td>{{ f.message }}</td></tr></tbody>
-              </table>
-            </div>
-          </template>
+        <Notice v-else-if="busy && !shown" loading />
+        <template v-else-if="shown && !shown.unmapped.length">
+          <p v-if="shown.remark" class="warn">{{ shown.remark }}</p>
+          <RowFaults v-if="shown.faultCount > 0" :faults="shown.faults" :count="shown.faultCount" />
           <template v-else>
-            <h2>{{ preview.noteNumber || 'Note' }}, {{ preview.rows }} rows, against the order</h2>
-            <ReconciledLines :lines="preview.lines" />
-            <ElButton type="primary" size="large" :loading="busy" @click="bring">Import {{ preview.rows }} rows</ElButton>
+            <h2>{{ shown.noteNumber || number || 'Note' }}: {{ shown.rows }} rows, {{ shown.pieces }} pieces, against the order</h2>
+            <p v-for="w in shown.warnings" :key="w" class="warn">{{ w }}</p>
+            <ReconciledLines :lines="shown.lines" />
+            <ElButton type="primary" size="large" :loading="busy" @click="take">Import {{ shown.rows }} rows</ElButton>
           </template>
         </template>
+        <Notice v-else-if="shown" empty="One more thing" hint="Say on the left which column of the file is which. It is remembered for the next file with these headings." />
         <Notice v-else empty="Nothing chosen yet" hint="The note is held against the order, line by line, before anything is written." />
       </section>
     </div>
@@ -94,7 +72,7 @@ async function bring() {
 <style scoped>
 .two {
   display: grid;
-  grid-template-columns: 360px 1fr;
+  grid-template-columns: minmax(380px, 5fr) 7fr;
   gap: 32px;
 }
 section {
@@ -108,37 +86,16 @@ label {
   font-size: var(--s14);
   color: var(--muted);
 }
-.drop {
-  position: relative;
-  display: flex;
-  align-items: center;
-  min-height: 96px;
-  padding: 16px;
-  border: 2px dashed var(--muted);
-  border-radius: var(--corner);
-  font-size: var(--s18);
-  color: var(--ink);
-  background: var(--card);
-  overflow-wrap: anywhere;
-}
-.drop input {
-  position: absolute;
-  inset: 0;
-  opacity: 0;
-  cursor: pointer;
-}
-.drop:focus-within {
-  outline: 3px solid var(--line);
-}
 .fault {
   color: var(--rejected);
   font-weight: 600;
 }
-.scroll {
-  max-height: 480px;
-  overflow: auto;
+.warn {
+  padding: 10px 14px;
+  border-left: 4px solid var(--held);
+  background: color-mix(in srgb, var(--held) 9%, var(--card));
 }
-.el-button {
+section > .el-button {
   align-self: flex-end;
 }
 </style>

@@ -11,7 +11,8 @@ const deviations = (d: Row) => d.lines.filter((l) => l.result !== 'right' && l.r
 </script>
 
 <template>
-  <div class="page">
+  <div class="page" tabindex="0" role="region" aria-label="Delivery notes">
+    <DeliveryTabs />
     <div class="page-head">
       <h1 class="grow">Deliveries</h1>
       <ElButton v-if="session.may('inspector')" type="primary" size="large" @click="navigateTo('/deliveries/import')">Import a delivery note</ElButton>

@@ -1,8 +1,8 @@
 import * as yup from 'yup'
-import { uuid } from '#core/record/uuid'
-import { importNote } from '../../../../services/deliveries'
+import { FILE_LIMIT, noteSource } from '../../../../http/inputs'
 import { projectRoute } from '../../../../http/route'
+import { importNote } from '../../../../services/notes'
 
-const body = yup.object({ order: uuid().required(), csv: yup.string().max(4_000_000).required(), number: yup.string().trim().max(60).default('') })
+const body = yup.object({ ...noteSource, number: yup.string().trim().max(60).default('') })
 
-export default projectRoute('POST /api/projects/:project/deliveries', { body, limit: 5_000_000 }, async ({ db, actor, body }) => ({ id: await importNote(db, actor, body.order, body.csv, body.number) }))
+export default projectRoute('POST /api/projects/:project/deliveries', { body, limit: FILE_LIMIT }, async ({ db, actor, body }) => ({ id: await importNote(db, actor, body.order, body, body.number) }))

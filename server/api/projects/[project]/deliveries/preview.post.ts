@@ -1,11 +1,6 @@
 import * as yup from 'yup'
-import { uuid } from '#core/record/uuid'
-import { previewNote } from '../../../../services/deliveries'
+import { FILE_LIMIT, noteSource } from '../../../../http/inputs'
 import { projectRoute } from '../../../../http/route'
+import { previewNote } from '../../../../services/notes'
 
-const body = yup.object({ order: uuid().required(), csv: yup.string().max(4_000_000).required() })
-
-export default projectRoute('POST /api/projects/:project/deliveries/preview', { body, limit: 5_000_000 }, async ({ db, actor, body }) => {
-  const { noteNumber, rows, faults, lines } = await previewNote(db, actor, body.order, body.csv)
-  return { noteNumber, rows, faults, lines }
-})
+export default projectRoute('POST /api/projects/:project/deliveries/preview', { body: yup.object(noteSource), limit: FILE_LIMIT }, async ({ db, actor, body }) => previewNote(db, actor, body.order, body))

@@ -1,6 +1,6 @@
 import * as yup from 'yup'
 import { confirmSecret } from '../../../../../http/session'
-import { signNote } from '../../../../../services/deliveries'
+import { signNote } from '../../../../../services/notes'
 import { projectRoute } from '../../../../../http/route'
 
 const body = yup.object({ secret: yup.string().min(1).max(200).required() })

@@ -1,0 +1,6 @@
+import * as yup from 'yup'
+import { paging } from '../../../../http/inputs'
+import { projectRoute } from '../../../../http/route'
+import { listLots } from '../../../../services/lots'
+
+export default projectRoute('GET /api/projects/:project/lots', { query: yup.object(paging) }, async ({ db, actor, query }) => listLots(db, actor, query))
