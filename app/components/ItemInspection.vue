@@ -231,6 +231,12 @@ label,
   font-weight: 600;
 }
 .outcomes {
+  position: sticky;
+  bottom: 0;
+  margin: 0 -22px;
+  padding: 12px 22px;
+  background: var(--card);
+  border-top: 1px solid var(--hair);
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 10px;

@@ -3,12 +3,15 @@ import type { ReconciledLine } from '#core/delivery/reconcile'
 import { lineResultWords } from '~/words'
 
 /** The note against the order, line by line. */
-defineProps<{ lines: ReconciledLine[] }>()
+defineProps<{ lines: ReconciledLine[]; brief?: boolean }>()
 const state = (r: ReconciledLine['result']) => (r === 'right' ? 'accepted' : r === 'short' || r === 'over' ? 'too-close' : 'rejected')
 </script>
 
 <template>
-  <div class="sheet">
+  <ul v-if="brief" class="sheet brief" aria-label="Against the order">
+    <li v-for="l in lines" :key="l.item + l.pressureClass + l.result"><StateGlyph :state="state(l.result)" :size="24" /><strong>{{ lineResultWords[l.result] }}</strong><span class="grow">{{ l.title }}</span><span class="muted">{{ l.sentence }}</span></li>
+  </ul>
+  <div v-else class="sheet">
     <table class="figures">
       <thead><tr><th>Result</th><th>Item</th><th>Class</th><th>Lots</th><th class="number">Ordered</th><th class="number">Before</th><th class="number">Now</th></tr></thead>
       <tbody>
@@ -27,6 +30,25 @@ const state = (r: ReconciledLine['result']) => (r === 'right' ? 'accepted' : r =
 </template>
 
 <style scoped>
+.brief {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.brief li {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  min-height: 42px;
+  padding: 4px 14px;
+  border-bottom: 1px solid var(--hair);
+}
+.brief li:last-child {
+  border-bottom: 0;
+}
+.brief strong {
+  white-space: nowrap;
+}
 .nowrap {
   white-space: nowrap;
 }

@@ -6,8 +6,9 @@ export async function readPicture(picture: Blob | ImageData): Promise<string | n
   return found.find((f) => f.isValid && f.text)?.text ?? null
 }
 
-/** Draws a label's symbol into a canvas, dark on white, with room around it. */
+/** Draws a label's symbol into a canvas, dark on white, with room around it. A label of the site may say less than trade asks. */
 export async function drawSymbol(canvas: HTMLCanvasElement, text: string): Promise<void> {
   const { default: bwip } = await import('bwip-js/browser')
-  bwip.toCanvas(canvas, { bcid: 'gs1datamatrix', text, scale: 6, padding: 4, backgroundcolor: 'FFFFFF' })
+  const drawn = { bcid: 'gs1datamatrix', text, dontlint: true, scale: 6, padding: 4, backgroundcolor: 'FFFFFF' }
+  bwip.toCanvas(canvas, drawn)
 }

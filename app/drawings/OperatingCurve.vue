@@ -4,11 +4,11 @@ import { computed, ref } from 'vue'
 /** How often a lot of a given share of bad items is accepted, with the two promises of the plan marked. Readable as a table. */
 const props = defineProps<{ points: { share: number; accepted: number }[]; plan: { catches: number; consumerRisk: number; producerRisk: number } }>()
 const [W, H, L, B, T, R] = [430, 230, 46, 40, 12, 14]
-const most = computed(() => Math.max(0.05, ...props.points.map((p) => p.share)))
-const x = (share: number) => L + (share / most.value) * (W - L - R)
+const most = 0.3
+const x = (share: number) => L + (share / most) * (W - L - R)
 const y = (accepted: number) => H - B - accepted * (H - B - T)
 const line = computed(() => props.points.map((p, i) => `${i ? 'L' : 'M'}${x(p.share).toFixed(1)} ${y(p.accepted).toFixed(1)}`).join(''))
-const ticks = computed(() => Array.from({ length: 4 }, (_v, i) => (most.value * i) / 3))
+const ticks = [0, 0.1, 0.2, 0.3]
 const table = ref(false)
 </script>
 

@@ -2,8 +2,8 @@
 import { computed } from 'vue'
 import type { StackPlan } from '#core/yard/stack'
 
-/** A stack to scale: from its end, with chocks and timbers; and from the side, sockets of each layer all one way. */
-const props = defineProps<{ plan: StackPlan; od: number; length: number }>()
+/** A stack to scale: from its end, with chocks and timbers; and from the side, sockets of each layer all one way where there are any. */
+const props = defineProps<{ plan: StackPlan; od: number; length: number; sockets: boolean }>()
 const [W, H] = [640, 420]
 const scale = computed(() => Math.min((W - 60) / Math.max(props.plan.width + props.od, 1), 190 / props.plan.height))
 const base = 226
@@ -24,13 +24,13 @@ const rows = computed(() => props.plan.perLayer.map((n, layer) => ({ n, layer, y
     <path :d="`M${W / 2 + half + 3} ${base}h22v-4l-22 -${Math.min(24, r)}z`" fill="var(--held)" />
     <g v-for="(p, i) in plan.pipes" :key="i">
       <circle :cx="x(p.x)" :cy="base - p.y * scale" :r="r" fill="var(--pipe)" stroke="var(--ink)" stroke-width="1.5" />
-      <circle :cx="x(p.x)" :cy="base - p.y * scale" :r="r * (p.socket === 'left' ? 0.86 : 0.72)" :fill="p.socket === 'left' ? 'none' : 'var(--card)'" stroke="var(--ink)" stroke-width="1" />
+      <circle :cx="x(p.x)" :cy="base - p.y * scale" :r="r * (sockets && p.socket === 'left' ? 0.86 : 0.76)" :fill="sockets && p.socket === 'left' ? 'none' : 'var(--card)'" stroke="var(--ink)" stroke-width="1" />
     </g>
     <text :x="W / 2" y="20" text-anchor="middle" class="name">from the end · {{ plan.width.toFixed(2) }} m wide, {{ plan.height.toFixed(2) }} m high</text>
-    <text :x="W / 2" y="272" text-anchor="middle" class="name">from the side · sockets of a layer all one way, the next the other</text>
+    <text :x="W / 2" y="272" text-anchor="middle" class="name">from the side{{ sockets ? ' · sockets of a layer all one way, the next the other' : '' }}</text>
     <g v-for="row in rows" :key="row.layer">
       <rect :x="sx(0)" :y="row.y - row.h / 2" :width="length * side" :height="row.h" fill="var(--pipe)" stroke="var(--ink)" stroke-width="1.2" />
-      <rect :x="row.socket === 'left' ? sx(0) - 10 : sx(length) - 8" :y="row.y - row.h / 2 - 2" width="18" :height="row.h + 4" fill="var(--pipe-dark)" stroke="var(--ink)" stroke-width="1.2" />
+      <rect v-if="sockets" :x="row.socket === 'left' ? sx(0) - 10 : sx(length) - 8" :y="row.y - row.h / 2 - 2" width="18" :height="row.h + 4" fill="var(--pipe-dark)" stroke="var(--ink)" stroke-width="1.2" />
     </g>
     <rect v-for="t in plan.timbers" :key="t" :x="sx(t) - 9" y="400" width="18" height="9" fill="var(--held)" />
     <line x1="10" :x2="W - 10" y1="410" y2="410" stroke="var(--ink)" stroke-width="2" />

@@ -6,11 +6,11 @@ import { traceGraph, type Trace } from './trace-graph'
 
 /** A trace as a graph: columns from what came in to where it lies. Each node leads to its own sheet. */
 const props = defineProps<{ trace: Trace; width: number }>()
-const NODE = { w: 190, h: 40 }
+const NODE = { w: 190, h: 38 }
 const layout = computed(() => {
   const { nodes, edges } = traceGraph(props.trace)
   const columns = new Set(nodes.map((n) => n.column)).size
-  return layTrace(nodes, edges, { x: Math.max(NODE.w + 40, props.width / Math.max(1, columns)), y: 52 })
+  return layTrace(nodes, edges, { x: Math.max(NODE.w + 40, props.width / Math.max(1, columns)), y: 46 })
 })
 const height = computed(() => Math.max(160, layout.value.height))
 const kinds: Record<string, string> = { delivery: 'Delivery', lot: 'Lot', instrument: 'Instrument', person: 'Operator', crew: 'Crew', procedure: 'Procedure', joint: 'Joint', yard: 'Yard', reach: 'Reach', pack: 'Test pack', origin: '' }

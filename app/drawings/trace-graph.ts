@@ -3,6 +3,7 @@ import type { trace } from '../../server/services/tracing'
 
 export type Trace = Awaited<ReturnType<typeof trace>>
 
+const packState: Record<string, string> = { signed: 'accepted', evaluated: 'in-work', failed: 'rejected', running: 'waiting', planned: 'not-started' }
 const back = new Set(['joint', 'reach', 'pack'])
 const link = (kind: string, value: string) => `/deliveries/trace?kind=${kind}&value=${encodeURIComponent(value)}`
 
@@ -46,13 +47,13 @@ export function traceGraph(t: Trace): { nodes: TraceNode[]; edges: TraceEdge[] }
     if (t.loose.count > 0) add({ id: 'yard', kind: 'yard', label: `${t.loose.count} not built in`, column: 2, count: t.loose.count, to: null, state: t.loose.free > 0 ? null : 'rejected' }, 'origin')
   }
   const parts = [
-    ...t.reaches.filter((r) => t.origin.kind !== 'reach' || r.id !== t.origin.value).map((r) => ({ ...r, kind: 'reach', label: r.name, to2: `/embedment/${r.id}` })),
-    ...t.packs.filter((p) => t.origin.kind !== 'pack' || p.id !== t.origin.value).map((p) => ({ ...p, kind: 'pack', label: `Test ${p.number}`, to2: `/tests/${p.id}` })),
+    ...t.packs.filter((p) => t.origin.kind !== 'pack' || p.id !== t.origin.value).map((p) => ({ ...p, kind: 'pack', label: `Test ${p.number}`, state: packState[p.state] ?? null, page: `/tests/${p.id}` })),
+    ...t.reaches.filter((r) => t.origin.kind !== 'reach' || r.id !== t.origin.value).map((r) => ({ ...r, kind: 'reach', label: r.name, page: `/embedment/${r.id}` })),
   ]
   for (const p of parts) {
-    nodes.push({ id: `${p.kind} ${p.id}`, kind: p.kind, label: p.label, column: 4, count: 1, to: p.to2, state: null })
+    nodes.push({ id: `${p.kind} ${p.id}`, kind: p.kind, label: p.label, column: 4, count: 1, to: p.page, state: p.state })
     if (t.origin.kind === 'joint') edges.push({ from: 'origin', to: `${p.kind} ${p.id}` })
     for (const j of joints) if (liesIn(t, j, p)) edges.push({ from: j.id, to: `${p.kind} ${p.id}` })
   }
-  return bundle(nodes, edges)
+  return bundle(nodes, edges, (kind) => (kind === 'joint' ? MOST_IN_A_COLUMN : 5))
 }

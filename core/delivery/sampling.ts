@@ -30,7 +30,7 @@ export interface SamplingPlan {
   /** chance that a good lot is refused, and that a bad one slips through, with this plan */
   producerRisk: number
   consumerRisk: number
-  /** share of bad items that the plan is made to catch */
+  /** share of bad items that the plan is made to catch, in whole items of this lot */
   catches: number
 }
 
@@ -42,8 +42,8 @@ export interface SamplingPlan {
  */
 export function planFor(lot: number, rule: SamplingRule = sampleSamplingRule, severity: Severity = 'normal'): SamplingPlan {
   const table = logFactorials(lot)
-  const catches = Math.min(1, rule.bad * strictness[severity])
-  const badItems = Math.max(1, Math.round(catches * lot))
+  const badItems = Math.max(1, Math.round(Math.min(1, rule.bad * strictness[severity]) * lot))
+  const catches = badItems / lot
   const goodItems = Math.min(badItems - 1, Math.floor(rule.good * lot))
   const slips = (n: number, c: number) => acceptProbability(lot, badItems, n, c, table)
   for (let c = 0; c <= Math.min(40, badItems - 1); c++) {

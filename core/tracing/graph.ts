@@ -28,16 +28,21 @@ export interface TraceLayout {
   height: number
 }
 
-/** Nodes of one kind beyond this many become one bundle. */
-export const MOST_IN_A_COLUMN = 14
+/** Joints up to this many stand one by one. */
+export const MOST_IN_A_COLUMN = 12
 
-/** Makes one node of many of a kind, so that a lot in 4,000 joints is still a picture. */
-export function bundle(nodes: readonly TraceNode[], edges: readonly TraceEdge[], most = MOST_IN_A_COLUMN): { nodes: TraceNode[]; edges: TraceEdge[] } {
+/**
+ * Makes one node of many of a kind, so that a lot in 4,000 joints is still a picture.
+ *
+ * @param mostOf how many of a kind may stand by themselves, the bundle counted
+ */
+export function bundle(nodes: readonly TraceNode[], edges: readonly TraceEdge[], mostOf: (kind: string) => number): { nodes: TraceNode[]; edges: TraceEdge[] } {
   const byKind = new Map<string, TraceNode[]>()
   for (const n of nodes) byKind.set(n.kind, [...(byKind.get(n.kind) ?? []), n])
   const into = new Map<string, string>()
   const out: TraceNode[] = []
   for (const [kind, list] of byKind) {
+    const most = mostOf(kind)
     if (list.length <= most) {
       out.push(...list)
       continue
@@ -82,7 +87,7 @@ export function layTrace(nodes: readonly TraceNode[], edges: readonly TraceEdge[
     nodes: [...placed.values()],
     edges: edges.flatMap((e) => {
       const [from, to] = [placed.get(e.from), placed.get(e.to)]
-      return from && to ? [{ from, to, count: Math.max(from.count, to.count) }] : []
+      return from && to ? [{ from, to, count: from.column < to.column && to.count > 1 ? to.count : 1 }] : []
     }),
     width: used.length * pitch.x, height: most * pitch.y,
   }

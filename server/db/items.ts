@@ -66,6 +66,16 @@ export async function itemsPage(db: Knex, filter: ItemFilter, from: number, coun
 
 export const itemsWhere = async (db: Knex, filter: ItemFilter, limit = 100_000): Promise<Item[]> => ((await filtered(db, filter).select(itemColumns).orderBy(['kind', 'serial']).limit(limit)) as Item[]).map(item)
 
+/** Items of a lot or a delivery that no joint holds. */
+export async function looseItems(db: Knex, project: string, of: { lot: string } | { delivery: string } | { id: string }): Promise<Item[]> {
+  const rows = await db('items as i').select(itemColumns.map((c) => `i.${c}`)).where('i.project', project).where(Object.fromEntries(Object.entries(of).map(([key, value]) => [`i.${key}`, value])))
+    .whereNotExists((q) => void q.from('uses as u').where({ 'u.project': project, 'u.kind': 'item' }).whereRaw('u.value = CAST(i.id AS CHAR(36) CHARACTER SET utf8mb4) COLLATE utf8mb4_unicode_520_ci')).orderBy('i.serial')
+  return (rows as Item[]).map(item)
+}
+
+/** Which lots came with which deliveries, among the items asked for. */
+export const cameWith = async (db: Knex, project: string, of: { lot?: string; delivery?: string; id?: string }): Promise<{ delivery: string; lot: string }[]> => db('items').distinct('delivery', 'lot').where({ project, ...of })
+
 export interface ItemCount {
   item: string
   lot: string

@@ -5,7 +5,7 @@ import { Problem } from '#core/problem'
 import { inTransaction } from '../db/connection'
 import { findDelivery } from '../db/deliveries'
 import { findInstrument } from '../db/instruments'
-import { findItem, itemsWhere, setItemState, type Item } from '../db/items'
+import { cameWith, findItem, looseItems, setItemState, type Item } from '../db/items'
 import { findJoint, jointsWhere } from '../db/joints'
 import { findLot } from '../db/lots'
 import { findProcedure } from '../db/procedures'
@@ -87,11 +87,10 @@ function touches(stations: readonly number[] | undefined, from: number, to: numb
 }
 
 /** Items of the origin that no joint holds: what can still be kept out of the trench. */
-async function looseItems(db: Knex, project: string, origin: Origin, joints: readonly TouchedJoint[]): Promise<Item[]> {
-  if (origin.kind !== 'lot' && origin.kind !== 'delivery' && origin.kind !== 'item') return []
-  const items = origin.kind === 'item' ? [await findItem(db, project, origin.value)].filter((i): i is Item => i !== null) : await itemsWhere(db, { project, ...(origin.kind === 'lot' ? { lot: origin.value } : { delivery: origin.value }) })
-  const built = new Set((await usesOfJoints(db, joints.map((j) => j.id))).filter((u) => u.kind === 'item').map((u) => u.value))
-  return items.filter((i) => !built.has(i.id))
+async function looseOf(db: Knex, project: string, { kind, value }: Origin): Promise<Item[]> {
+  if (kind === 'lot') return looseItems(db, project, { lot: value })
+  if (kind === 'delivery') return looseItems(db, project, { delivery: value })
+  return kind === 'item' ? looseItems(db, project, { id: value }) : []
 }
 
 /** What a trace found, before it is drawn. */
@@ -114,12 +113,11 @@ export async function touched(db: Knex, project: string, origin: Origin): Promis
 }
 
 /** Deliveries and lots that the origin itself came with. */
-async function sourcesOf(db: Knex, project: string, origin: Origin): Promise<{ deliveries: { id: string; number: string }[]; lots: string[] }> {
-  if (origin.kind !== 'lot' && origin.kind !== 'delivery' && origin.kind !== 'item') return { deliveries: [], lots: [] }
-  const one = origin.kind === 'item' ? await findItem(db, project, origin.value) : null
-  const mine = origin.kind === 'item' ? (one ? [one] : []) : await itemsWhere(db, { project, ...(origin.kind === 'lot' ? { lot: origin.value } : { delivery: origin.value }) })
-  const deliveries = await Promise.all([...new Set(mine.map((i) => i.delivery))].map((id) => findDelivery(db, project, id)))
-  return { deliveries: deliveries.flatMap((d) => (d ? [{ id: d.id, number: d.number }] : [])), lots: [...new Set(mine.map((i) => i.lot))] }
+async function sourcesOf(db: Knex, project: string, { kind, value }: Origin): Promise<{ deliveries: { id: string; number: string }[]; lots: string[] }> {
+  if (kind !== 'lot' && kind !== 'delivery' && kind !== 'item') return { deliveries: [], lots: [] }
+  const came = await cameWith(db, project, kind === 'item' ? { id: value } : { [kind]: value })
+  const deliveries = await Promise.all([...new Set(came.map((c) => c.delivery))].map((id) => findDelivery(db, project, id)))
+  return { deliveries: deliveries.flatMap((d) => (d ? [{ id: d.id, number: d.number }] : [])), lots: [...new Set(came.map((c) => c.lot))] }
 }
 
 const LISTED = 200
@@ -130,7 +128,7 @@ export async function trace(db: Knex, actor: Actor, origin: Origin) {
   const label = await nameOf(db, actor, origin)
   const found = await touched(db, project, origin)
   const [alignments, crews, people, ncrs, loose, lot] = await Promise.all([
-    alignmentsOf(db, project), crewsOf(db, project), peopleOf(db, project), ncrsOf(db, project, {}), looseItems(db, project, origin, found.joints), origin.kind === 'lot' ? findLot(db, project, { lot: origin.value }) : null,
+    alignmentsOf(db, project), crewsOf(db, project), peopleOf(db, project), ncrsOf(db, project, {}), looseOf(db, project, origin), origin.kind === 'lot' ? findLot(db, project, { lot: origin.value }) : null,
   ])
   if (origin.kind === 'lot' && !lot && found.joints.length === 0) missing('lot')
   const ids = new Set(found.joints.map((j) => j.id))
@@ -191,19 +189,19 @@ export async function quarantine(db: Knex, project: Project, actor: Actor, order
   for (const { joint } of order.joints) if (!known.has(joint)) throw new Problem('not-touched', 'One of these joints is not touched by this.', 'joints')
   const label = await nameOf(db, actor, order.origin)
   const name = `${order.origin.kind} ${label}`
-  const items = order.stock ? await quarantineStock(db, project, actor, role, order, joints) : 0
+  const items = order.stock ? await quarantineStock(db, project, actor, role, order) : 0
   for (const { joint, ncr } of order.joints) {
     await raiseNcr(db, project, actor, { id: ncr, subjectType: 'joint', subject: joint, step: null, criterion: `Made with nothing that is in question.`, reading: `Made with ${name}, which is in quarantine: ${order.reason}`.slice(0, 600), photo: null })
   }
   return { raised: order.joints.length, items }
 }
 
-async function quarantineStock(db: Knex, project: Project, actor: Actor, role: Parameters<typeof appendEntries>[2], order: QuarantineOrder, joints: readonly TouchedJoint[]): Promise<number> {
+async function quarantineStock(db: Knex, project: Project, actor: Actor, role: Parameters<typeof appendEntries>[2], order: QuarantineOrder): Promise<number> {
   if (order.origin.kind === 'lot') {
     const lot = await findLot(db, project.id, { lot: order.origin.value })
     if (lot && !lot.quarantinedAt) await quarantineLot(db, project, actor, lot.id, true, order.reason)
   }
-  const free = (await looseItems(db, project.id, order.origin, joints)).filter((i) => ['received', 'accepted', 'remark'].includes(i.state))
+  const free = (await looseOf(db, project.id, order.origin)).filter((i) => ['received', 'accepted', 'remark'].includes(i.state))
   const remark = `${order.reason}`.slice(0, 400)
   await inTransaction(db, async (trx) => {
     for (const item of free) await appendEntries(trx, actor, role, 'item', item.id, [{ id: uuidv7(), kind: 'inspection', payload: { outcome: 'quarantined', remark, damage: null, readings: {}, instrument: null, photos: [], verdict: null, traced: order.origin }, recordedAt: new Date() }])

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex'
 import { judgeReach } from '#core/embedment/reach'
+import type { JudgeOptions } from '#core/judgement/types'
 import { findChainFault, type ChainFault } from '#core/record/chain'
 import type { Use } from '#core/tracing/uses'
 import { chainHeads, entriesOfMany, forCore, headless, type StoredEntry } from '../db/entries'
@@ -30,9 +31,22 @@ export interface VerifyReport {
 
 const BATCH = 200
 
+/** What one run reads once: options of the judge by procedure. */
+class Reading {
+  private readonly options = new Map<string, Promise<JudgeOptions>>()
+  constructor(private readonly db: Knex) {}
+  optionsFor(project: Project, procedure: string): Promise<JudgeOptions> {
+    const key = `${project.id} ${procedure}`
+    const known = this.options.get(key) ?? judgeOptions(this.db, project, procedure)
+    this.options.set(key, known)
+    return known
+  }
+}
+
 /** Walks every chain of the database and rebuilds every projection. Reads only. */
 export async function verifyRecord(db: Knex, projects: Project[]): Promise<VerifyReport> {
   const report: VerifyReport = { subjects: 0, entries: 0, faults: [], stale: [] }
+  const reading = new Reading(db)
   for (const lost of await headless(db)) report.faults.push({ ...lost, seq: 0, entry: '', fault: 'its chain head was removed' })
   for (let after = '00000000-0000-0000-0000-000000000000'; ; ) {
     const heads = await chainHeads(db, after, BATCH)
@@ -45,16 +59,16 @@ export async function verifyRecord(db: Knex, projects: Project[]): Promise<Verif
       report.entries += entries.length
       const fault = findChainFault(entries, sha256, head)
       if (fault) report.faults.push({ ...fault, subject: head.subject, subjectType: head.subjectType })
-      else report.stale.push(...(await staleOf(db, projects, head.subjectType, head.subject, entries)))
+      else report.stale.push(...(await staleOf(db, reading, projects, head.subjectType, head.subject, entries)))
     }
   }
   return report
 }
 
-async function staleOf(db: Knex, projects: Project[], subjectType: string, subject: string, entries: StoredEntry[]): Promise<VerifyReport['stale']> {
+async function staleOf(db: Knex, reading: Reading, projects: Project[], subjectType: string, subject: string, entries: StoredEntry[]): Promise<VerifyReport['stale']> {
   const project = projects.find((p) => p.id === entries[0]?.project)
   if (!project) return [{ subjectType, subject, field: 'project', stored: null, rebuilt: entries[0]?.project }]
-  const pairs = await projectionPairs(db, project, subjectType, subject, entries)
+  const pairs = await projectionPairs(db, reading, project, subjectType, subject, entries)
   return pairs.filter(([, stored, rebuilt]) => JSON.stringify(stored) !== JSON.stringify(rebuilt)).map(([field, stored, rebuilt]) => ({ subjectType, subject, field, stored, rebuilt }))
 }
 
@@ -65,13 +79,13 @@ const spell = (uses: readonly Use[]) => uses.map((u) => `${u.kind} ${u.value}`).
 
 type Pair = [field: string, stored: unknown, rebuilt: unknown]
 
-async function projectionPairs(db: Knex, project: Project, subjectType: string, subject: string, entries: StoredEntry[]): Promise<Pair[]> {
+async function projectionPairs(db: Knex, reading: Reading, project: Project, subjectType: string, subject: string, entries: StoredEntry[]): Promise<Pair[]> {
   if (subjectType === 'joint') {
     const joint = await findJoint(db, project.id, subject)
     if (!joint?.procedure) return [['joint', null, subject]]
     const compiled = await compiledProcedure(db, project.id, joint.procedure)
     // The state was stored when the last entry came in; clocks are judged as of then.
-    const rebuilt = projectJoint(compiled, joint, entries, Date.parse(entries.at(-1)!.receivedAt), await judgeOptions(db, project, compiled.procedure.key))
+    const rebuilt = projectJoint(compiled, joint, entries, Date.parse(entries.at(-1)!.receivedAt), await reading.optionsFor(project, compiled.procedure.key))
     return [['state', joint.state, rebuilt.state], ['until', joint.until, rebuilt.until], ['then', joint.then, rebuilt.then], ['testableAt', joint.testableAt, rebuilt.testableAt], ['heldSince', joint.heldSince, rebuilt.heldSince], ['done', joint.done, rebuilt.done], ['drafts', joint.drafts, rebuilt.drafts], ['uses', spell(await usesOfJoint(db, joint.id)), spell(await makeupOf(db, joint, entries))]]
   }
   if (subjectType === 'ncr') {

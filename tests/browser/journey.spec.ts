@@ -13,7 +13,7 @@ test('from a delivery note to a witnessed test, by four people', async ({ browse
     await ines.getByRole('button', { name: 'Import a delivery note' }).click()
     await choose(ines, 'Order', /PO-131/)
     await ines.getByLabel('Note as CSV').last().setInputFiles('samples/delivery-good.csv')
-    await expect(ines.getByRole('heading', { name: 'DN-2207, 14 rows, against the order' })).toBeVisible()
+    await expect(ines.getByRole('heading', { name: 'DN-2207: 14 rows, 14 pieces, against the order' })).toBeVisible()
     await expect(ines.getByText('As ordered.')).toHaveCount(2)
     await ines.getByRole('button', { name: 'Import 14 rows' }).click()
     await ines.getByRole('option', { name: /B003/ }).click()

@@ -30,7 +30,7 @@ describe('a trace drawn', () => {
   }))
   it('keeps to its columns, nothing over another, every line between two nodes', () => {
     fc.assert(fc.property(graphs, ({ nodes, edges }) => {
-      const b = bundle(nodes, edges, 14)
+      const b = bundle(nodes, edges, () => 14)
       const { nodes: placed, edges: lines, width, height } = layTrace(b.nodes, b.edges, { x: 100, y: 20 })
       expect(new Set(placed.map((n) => `${n.x} ${n.y}`)).size).toBe(placed.length)
       for (const n of placed) expect(n.x > 0 && n.x < width && n.y > 0 && n.y < height).toBe(true)
@@ -39,7 +39,7 @@ describe('a trace drawn', () => {
   })
   it('a bundle stands for as many as it hides, and every line still ends somewhere', () => {
     fc.assert(fc.property(graphs, ({ nodes, edges }) => {
-      const b = bundle(nodes, edges, 14)
+      const b = bundle(nodes, edges, () => 14)
       expect(b.nodes.reduce((sum, n) => sum + n.count, 0)).toBe(nodes.length)
       for (const kind of ['lot', 'joint']) expect(b.nodes.filter((n) => n.kind === kind).length).toBeLessThanOrEqual(14)
       const ids = new Set(b.nodes.map((n) => n.id))

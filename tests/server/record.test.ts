@@ -109,7 +109,7 @@ describe('rules of the use cases', () => {
     const order = ((await ines.get(`${base}/orders`)).body as { id: string; number: string }[]).find((o) => o.number === 'PO-131')!.id
     const before = Number((await db('items').count('* as n'))[0]!.n)
     const csv = 'note,item,class,lot,serial,quantity\nDN-1,PE-63-11,SDR 11,L1,S1,1\nDN-1,PE-63-11,SDR 11,L1,S2,many'
-    const reply = await ines.post(`${base}/deliveries`, { order, csv })
+    const reply = await ines.post(`${base}/deliveries`, { order, file: { name: 'note.csv', data: Buffer.from(csv).toString('base64') } })
     expect(reply.problem).toMatchObject({ code: 'bad-rows', message: expect.stringContaining('Row 3, column "quantity"') })
     expect(Number((await db('items').count('* as n'))[0]!.n)).toBe(before)
   })

@@ -58,7 +58,7 @@ const registerSays = computed(() => {
   if (known.quarantinedAt !== null) return `In quarantine: ${known.reason}. Take another lot.`
   const end = shelfEnd(known)
   if (!end) return ''
-  return `The register says: good until ${times.day(end.at)} (${end.why})${end.at < props.now ? '. It is past its date: take another lot.' : '.'}`
+  return `The register says: good until ${times.date(new Date(end.at).toISOString())} (${end.why})${end.at < props.now ? '. It is past its date: take another lot.' : '.'}`
 })
 const readLot = (label: Label) => Object.assign(lot, { lot: label.lot ?? lot.lot, made: label.made ?? '', expires: label.expires ?? label.bestBefore ?? '' })
 /** A rejected lot may be used past its date by a waiver that names it. */

@@ -6,13 +6,13 @@ import { useSession } from '~/stores/session'
 
 /** What a lift weighs, what each leg carries, and whether plate and tag allow it. It reminds; a competent person plans. */
 const session = useSession()
-const articles = computed(() => (session.overview?.articles ?? []).filter((a) => a.mass))
+const articles = computed(() => (session.overview?.articles ?? []).filter((a) => a.kind !== 'consumable' && (a.mass ?? 0) > 5))
 const form = reactive({ item: '', material: 'polyethylene' as LiftMaterial, method: 'textile' as LiftMethod, mass: '', od: '', id: '', length: '12 m', density: '958', count: '3', legs: '2', angle: '30', plate: '2 t', tag: '' })
 watch(() => form.item, (item) => {
   const article = articles.value.find((a) => a.item === item)
   if (article) Object.assign(form, { mass: `${article.mass} kg`, material: 'polyethylene', method: 'textile' })
 })
-onMounted(() => (form.item = articles.value[0]?.item ?? ''))
+onMounted(() => (form.item = articles.value.find((a) => a.kind === 'pipe')?.item ?? ''))
 const methods: [LiftMethod, string][] = [['textile', 'Nylon slings'], ['chain', 'Chain'], ['plug', 'Lifting plug'], ['hooks', 'Hooks in the ends'], ['forks', 'Forks']]
 const result = computed(() => {
   try {

@@ -8,7 +8,8 @@ import { useSession } from '~/stores/session'
 /** How high, how wide, which way the sockets lie: for an article of the catalogue, or any size typed. */
 const session = useSession()
 const pipes = computed(() => (session.overview?.articles ?? []).filter((a) => a.kind === 'pipe'))
-const form = reactive({ item: '', material: 'plastic' as StackMaterial, nominal: '315 mm', od: '315 mm', length: '12 m', count: '24', mass: '', width: '' })
+const form = reactive({ item: '', material: 'plastic' as StackMaterial, nominal: '315 mm', od: '315 mm', length: '12 m', count: '24', mass: '', width: '', sockets: 'no' })
+watch(() => form.material, (m) => (form.sockets = m === 'concrete' ? 'yes' : 'no'))
 watch(() => form.item, (item) => {
   const article = pipes.value.find((a) => a.item === item)
   const od = article?.facts['pipe.od']
@@ -37,6 +38,7 @@ const result = computed(() => {
       <label>How many<ElInput v-model="form.count" inputmode="numeric" /></label>
       <label>Mass of one<ElInput v-model="form.mass" placeholder="not known" /></label>
       <label>Width of the ground<ElInput v-model="form.width" placeholder="free" /></label>
+      <div class="field wide">Ends<ElRadioGroup v-model="form.sockets" aria-label="Ends"><ElRadioButton value="no">Plain</ElRadioButton><ElRadioButton value="yes">With sockets</ElRadioButton></ElRadioGroup></div>
       <ul class="wide cautions"><li v-for="c in result.plan?.cautions ?? []" :key="c">{{ c }}</li></ul>
     </form>
     <div class="out" aria-live="polite">
@@ -44,7 +46,7 @@ const result = computed(() => {
       <template v-else-if="result.plan">
         <p class="sum"><span class="reading">{{ result.plan.perLayer.join(' + ') }}</span> lengths in {{ result.plan.layers }} {{ result.plan.layers === 1 ? 'layer' : 'layers' }}, {{ result.plan.allowed }} allowed<template v-if="result.plan.mass">, {{ showNumber(result.plan.mass / 1000, 3) }} t</template></p>
         <p v-if="result.plan.left" class="fault">{{ result.plan.left }} do not go on this ground: start another stack.</p>
-        <StackDrawing :plan="result.plan" :od="result.od" :length="result.length" />
+        <StackDrawing :plan="result.plan" :od="result.od" :length="result.length" :sockets="form.sockets === 'yes'" />
         <ul class="working muted small"><li v-for="w in result.plan.working" :key="w">{{ w }}</li></ul>
       </template>
     </div>

@@ -99,14 +99,14 @@ const words = computed(() => {
           <h1>{{ data.delivery.number }}</h1><span class="muted grow">{{ data.delivery.supplier }}, order {{ data.delivery.orderNumber }}, {{ times.moment(data.delivery.receivedAt) }}</span>
           <a class="quiet" :href="`/api/${base}/notice`" target="_blank">Notice to the supplier</a><a class="quiet" :href="`/api/${base}/export`" download>CSV</a>
         </div>
-        <div class="lines"><ReconciledLines :lines="data.delivery.lines" /></div>
+        <div class="lines"><ReconciledLines :lines="data.delivery.lines" brief /></div>
         <div class="articles" role="group" aria-label="Samples">
           <button v-for="a in data.articles" :key="a.item" type="button" class="article" :aria-pressed="side === 'sample' && article?.item === a.item" @click="openSample(a.item)">
             <strong>{{ a.item }}</strong><span class="muted small">{{ a.sampling ? (a.sampling.accepted === null ? `sample: ${a.sampling.open} of ${a.sampling.sample} to look at` : a.sampling.accepted ? 'sample passed' : 'sample refused') : a.waiting ? `${a.waiting} to look at` : 'looked at' }}</span>
           </button>
         </div>
         <div class="find">
-          <ElInput v-model="search" size="large" clearable placeholder="Serial or lot" aria-label="Find an item" class="grow" />
+          <ElInput v-model="search" clearable placeholder="Serial or lot" aria-label="Find an item" class="grow" />
           <ElSelect v-model="show" size="large" aria-label="Which items" class="which"><ElOption value="all" label="All items" /><ElOption value="waiting" label="To inspect" /><ElOption value="sampled" label="In the sample" /><ElOption value="bad" label="Quarantined or returned" /></ElSelect>
         </div>
         <div v-bind="containerProps" class="items sheet" role="listbox" aria-label="Items" tabindex="0">
@@ -205,7 +205,7 @@ const words = computed(() => {
 }
 .right {
   border-left: 1px solid var(--hair);
-  padding: 16px 22px;
+  padding: 16px 22px 0;
   overflow-y: auto;
   background: var(--card);
 }

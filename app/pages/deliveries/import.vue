@@ -59,7 +59,7 @@ async function take() {
             <h2>{{ shown.noteNumber || number || 'Note' }}: {{ shown.rows }} rows, {{ shown.pieces }} pieces, against the order</h2>
             <p v-for="w in shown.warnings" :key="w" class="warn">{{ w }}</p>
             <ReconciledLines :lines="shown.lines" />
-            <ElButton type="primary" size="large" :loading="busy" @click="take">Import {{ shown.rows }} rows</ElButton>
+            <ElButton type="primary" size="large" :loading="busy" @click="take">Import {{ shown.rows }} {{ shown.rows === 1 ? 'row' : 'rows' }}</ElButton>
           </template>
         </template>
         <Notice v-else-if="shown" empty="One more thing" hint="Say on the left which column of the file is which. It is remembered for the next file with these headings." />

@@ -29,7 +29,7 @@ onMounted(async () => {
 })
 const lot = computed(() => sheet.data.value?.lot ?? null)
 const glyph = (l: Pick<Row, 'shelf' | 'quarantinedAt'>) => (l.quarantinedAt ? 'rejected' : l.shelf === 'expired' ? 'rejected' : l.shelf === 'soon' ? 'too-close' : l.shelf === 'good' ? 'accepted' : 'not-applicable')
-const word = (l: Pick<Row, 'shelf' | 'quarantinedAt' | 'end'>) => (l.quarantinedAt ? 'Quarantined' : l.end ? `${shelfWords[l.shelf]} ${times.day(l.end.at)}` : shelfWords.unlimited)
+const word = (l: Pick<Row, 'shelf' | 'quarantinedAt' | 'end'>) => (l.quarantinedAt ? 'Quarantined' : l.end ? `${shelfWords[l.shelf]} ${times.date(new Date(l.end.at).toISOString())}` : shelfWords.unlimited)
 
 const dates = reactive({ made: '', expires: '', opened: '' })
 watch(lot, (l) => l && Object.assign(dates, { made: l.made ?? '', expires: l.expires ?? '', opened: l.opened ?? '' }))

@@ -44,7 +44,8 @@ async function add() {
     fault.value = error instanceof ApiProblem ? error.message : 'The place was not added.'
   }
 }
-const due = (p: Places[number]) => (p.due < now.value ? (p.lastRound ? `round due since ${times.span(now.value - p.due)}` : 'round due') : `next round in ${times.span(p.due - now.value)}`)
+const days = (ms: number) => (ms < 86_400_000 ? times.span(ms) : `${Math.ceil(ms / 86_400_000)} days`)
+const due = (p: Places[number]) => (p.due < now.value ? (p.lastRound ? `round due since ${times.span(now.value - p.due)}` : 'round due') : `next round in ${days(p.due - now.value)}`)
 </script>
 
 <template>
