@@ -13,6 +13,7 @@ const { data, problem, loading, load } = useLoad(() => api<{ rule: 'guarded' | '
 onMounted(load)
 const administrator = computed(() => session.may('administrator'))
 const engineer = computed(() => session.may('engineer'))
+const mayTrace = computed(() => session.may('inspector', 'engineer', 'witness'))
 const DAY = 86_400_000
 const handy: Partial<Record<DimensionKey, string>> = { length: 'mm', pressure: 'bar', temperature: '°C', torque: 'N·m', resistance: 'Mohm', mass: 'kg', time: 's', density: 'kg/m³', angle: 'deg', ratio: '%' }
 const show = (i: RegisteredInstrument, v: number, digits = 4) => showQuantity(v, i.quantity as DimensionKey, handy[i.quantity as DimensionKey] ?? dimensions[i.quantity as DimensionKey]?.unit ?? '', digits)
@@ -90,7 +91,7 @@ const at = (field: string) => (fault.value?.field === field ? fault.value.messag
                 <td>{{ show(i, i.resolution) }}</td>
                 <td>± {{ show(i, i.uncertainty, 2) }}</td>
                 <td><span class="state"><StateGlyph :state="standing(i).state" :size="22" />{{ standing(i).word }}</span><span v-if="i.calibrations.length" class="muted small">until {{ times.day(i.calibratedUntil) }}{{ i.calibrations.at(-1)!.certificate ? `, ${i.calibrations.at(-1)!.certificate}` : '' }}</span></td>
-                <td class="number"><ElButton v-if="administrator" @click="begin(i)">Calibrated</ElButton></td>
+                <td class="number"><ElButton v-if="administrator" @click="begin(i)">Calibrated</ElButton><NuxtLink v-else-if="mayTrace" class="trace" :to="`/deliveries/trace?kind=instrument&value=${i.id}`">Trace</NuxtLink></td>
               </tr>
             </tbody>
           </table>
@@ -134,6 +135,12 @@ const at = (field: string) => (fault.value?.field === field ? fault.value.messag
 </template>
 
 <style scoped>
+.trace {
+  display: inline-flex;
+  align-items: center;
+  min-height: 44px;
+  font-weight: 600;
+}
 section {
   margin-bottom: 30px;
   display: flex;

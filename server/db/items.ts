@@ -86,6 +86,12 @@ export interface ItemCount {
   count: number
 }
 
+/** Where the items of each article on a delivery lie; the place that most of them have. */
+export async function articlePlaces(db: Knex, delivery: string): Promise<Map<string, string>> {
+  const rows = (await db('items').select('item', 'place').count('* as n').where({ delivery }).whereNotNull('place').groupBy('item', 'place').orderBy('n')) as unknown as { item: string; place: string }[]
+  return new Map(rows.map((r) => [r.item, r.place]))
+}
+
 /** How many items of a delivery stand how, by article and lot. */
 export async function itemCounts(db: Knex, delivery: string): Promise<ItemCount[]> {
   const rows = await db('items').select('item', 'lot', 'kind', 'state', 'conforms', 'sampled').count('* as n').where({ delivery }).groupBy('item', 'lot', 'kind', 'state', 'conforms', 'sampled').orderBy(['kind', 'item', 'lot'])

@@ -8,7 +8,7 @@ import { canonicalEntry, CHAIN_START } from '#core/record/chain'
 import { inTransaction } from '../db/connection'
 import { catalogueOf } from '../db/deliveries'
 import { entriesOfMany, forCore, insertEntries } from '../db/entries'
-import { findItem, itemCounts, itemsPage, itemsWhere, markSampled, setItemState, type Item, type ItemState } from '../db/items'
+import { articlePlaces, findItem, itemCounts, itemsPage, itemsWhere, markSampled, setItemState, type Item, type ItemState } from '../db/items'
 import { instrumentsOf } from '../db/instruments'
 import type { Project } from '../db/projects'
 import { insertSampling, samplingHistory, samplingsOf, saveSampling } from '../db/sampling'
@@ -133,7 +133,7 @@ async function appendFirst(trx: Knex, actor: Actor, role: Parameters<typeof appe
 /** The note with what stands how on it; items are asked for page by page. */
 export async function deliverySheet(db: Knex, actor: Actor, id: string) {
   const delivery = await openDelivery(db, actor, id)
-  const [counts, catalogue, samplings] = await Promise.all([itemCounts(db, id), catalogueOf(db, actor.project), samplingsOf(db, id)])
+  const [counts, catalogue, samplings, places] = await Promise.all([itemCounts(db, id), catalogueOf(db, actor.project), samplingsOf(db, id), articlePlaces(db, id)])
   const articles = await Promise.all([...new Set(counts.map((c) => c.item))].map(async (item) => {
     const mine = counts.filter((c) => c.item === item)
     const fit = mine.filter((c) => c.conforms).reduce((sum, c) => sum + c.count, 0)
@@ -143,7 +143,7 @@ export async function deliverySheet(db: Knex, actor: Actor, id: string) {
     const article = catalogue.get(item)
     const sum = (test: (c: (typeof mine)[number]) => boolean) => mine.filter(test).reduce((total, c) => total + c.count, 0)
     return {
-      item, title: article?.title ?? item, kind: mine[0]!.kind, facts: article?.facts ?? {}, limits: article?.limits ?? [], lots: [...new Set(mine.map((c) => c.lot))], count: sum(() => true), waiting: sum((c) => c.state === 'received'), bad: sum((c) => BAD.includes(c.state)),
+      item, place: places.get(item) ?? null, title: article?.title ?? item, kind: mine[0]!.kind, facts: article?.facts ?? {}, limits: article?.limits ?? [], lots: [...new Set(mine.map((c) => c.lot))], count: sum(() => true), waiting: sum((c) => c.state === 'received'), bad: sum((c) => BAD.includes(c.state)),
       sampling: sampling && { ...sampling, open: sum((c) => c.sampled && c.state === 'received'), found: sum((c) => c.sampled && BAD.includes(c.state)) }, severity: next, plan, characteristic: plan ? operatingCharacteristic(plan) : [],
     }
   }))

@@ -1,4 +1,5 @@
 import { expect, type Browser, type Locator, type Page } from '@playwright/test'
+import { stateWords } from '../../app/words'
 import { demoPassword, demoPin } from '../../demo/people'
 
 export const address = () => process.env.VET_LINE_TEST_ADDRESS!
@@ -27,7 +28,7 @@ export async function toJoint(page: Page, number: string) {
   await page.getByRole('option', { name: new RegExp(number) }).first().click()
 }
 
-export const step = (page: Page, title: string) => page.getByRole('navigation', { name: 'Steps' }).getByRole('button', { name: new RegExp(`^${title.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}:`) })
+export const step = (page: Page, title: string) => page.getByRole('navigation', { name: 'Steps' }).getByRole('button', { name: new RegExp(`^${title.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}: (?:${Object.values(stateWords).join('|')})$`) })
 export const heading = (page: Page, title: string) => page.getByRole('heading', { level: 1, name: title, exact: true })
 
 /** Answers the shown step with yes and waits until it is accepted. */

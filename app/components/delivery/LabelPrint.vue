@@ -8,6 +8,8 @@ const open = defineModel<boolean>({ required: true })
 const props = defineProps<{ content: LabelContent; title: string }>()
 const canvas = ref<HTMLCanvasElement | null>(null)
 const fault = ref('')
+/** the symbol stands in the canvas; before that there is nothing to print or save */
+const drawn = ref(false)
 const text = computed(() => {
   try {
     return writeLabel(props.content)
@@ -18,9 +20,15 @@ const text = computed(() => {
 })
 async function draw() {
   fault.value = ''
+  drawn.value = false
   if (!text.value) return void (fault.value = 'What stands on it does not fit on a label.')
   await nextTick()
-  if (canvas.value) await drawSymbol(canvas.value, text.value).catch(() => (fault.value = 'The label could not be drawn.'))
+  try {
+    await drawSymbol(canvas.value!, text.value)
+    drawn.value = true
+  } catch {
+    fault.value = 'The label could not be drawn.'
+  }
 }
 /** The whole label – symbol, name, text – as one picture. */
 function picture(): Promise<Blob> {
@@ -56,7 +64,7 @@ const print = () => window.print()
       <div><strong>{{ title }}</strong><span v-for="part in text.split(/(?=\(\d{2,4}\))/)" :key="part" class="mono">{{ part }}</span></div>
     </div>
     <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
-    <div class="actions"><ElButton size="large" @click="open = false">Back</ElButton><ElButton size="large" @click="print">Print</ElButton><ElButton size="large" type="primary" :disabled="!text" @click="save">Save as picture</ElButton></div>
+    <div class="actions"><ElButton size="large" @click="open = false">Back</ElButton><ElButton size="large" :disabled="!drawn" @click="print">Print</ElButton><ElButton size="large" type="primary" :disabled="!drawn" @click="save">Save as picture</ElButton></div>
   </ElDialog>
 </template>
 

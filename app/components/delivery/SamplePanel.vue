@@ -1,29 +1,36 @@
 <script setup lang="ts">
+import { useSession } from '~/stores/session'
 import type { deliverySheet } from '../../../server/services/inspection'
 
 /** How many of an article are looked at, what that plan promises, and what the sample said. */
 type Article = Awaited<ReturnType<typeof deliverySheet>>['articles'][number]
-const props = defineProps<{ article: Article; may: boolean; draw: (item: string) => Promise<void> }>()
+const props = defineProps<{ article: Article; may: boolean; places: { id: string; name: string }[]; draw: (item: string) => Promise<void>; store: (item: string, place: string) => Promise<void> }>()
+const session = useSession()
+const mayStore = computed(() => session.may('inspector'))
 const busy = ref(false)
 const fault = ref('')
 const severityWords = { normal: 'Normal', tightened: 'Tightened', relaxed: 'Relaxed' } as const
 const percent = (v: number, digits = 1) => `${(v * 100).toFixed(digits)} %`
-async function go() {
+const place = ref(props.article.place ?? '')
+async function act(what: () => Promise<void>, failed: string) {
   busy.value = true
   fault.value = ''
   try {
-    await props.draw(props.article.item)
+    await what()
   } catch (error) {
-    fault.value = error instanceof ApiProblem ? error.message : 'The sample was not drawn.'
+    fault.value = error instanceof ApiProblem ? error.message : failed
   } finally {
     busy.value = false
   }
 }
+const go = () => act(() => props.draw(props.article.item), 'The sample was not drawn.')
+const lay = (id: string) => act(() => props.store(props.article.item, id), 'The place was not entered.')
 </script>
 
 <template>
   <div class="panel">
     <header><h2>{{ article.title }}</h2><span class="muted">{{ article.count }} on this note, lots {{ article.lots.slice(0, 4).join(', ') }}{{ article.lots.length > 4 ? ' …' : '' }}</span></header>
+    <div class="field">Lies at<ElSelect v-model="place" placeholder="not said yet" aria-label="Lies at" :disabled="!mayStore || busy" @change="lay"><ElOption v-for="p in places" :key="p.id" :value="p.id" :label="p.name" /></ElSelect></div>
     <template v-if="article.plan">
       <div v-if="article.sampling" class="said" :class="article.sampling.accepted === null ? 'open' : article.sampling.accepted ? 'good' : 'bad'">
         <StateGlyph :state="article.sampling.accepted === null ? 'in-work' : article.sampling.accepted ? 'accepted' : 'rejected'" :size="32" />
@@ -43,6 +50,10 @@ async function go() {
 </template>
 
 <style scoped>
+.field {
+  font-size: var(--s14);
+  color: var(--muted);
+}
 .panel {
   display: flex;
   flex-direction: column;

@@ -32,6 +32,7 @@ watch(() => props.wanted, (w) => {
 // On a made-up joint anybody may try everything.
 const mayRecord = computed(() => props.joint.dry || session.may('inspector', 'crew-lead'))
 const mayRelease = computed(() => props.joint.dry || session.may('inspector'))
+const mayTrace = computed(() => !props.joint.dry && session.may('inspector', 'engineer', 'witness'))
 const mayWaive = computed(() => props.joint.dry || session.may('inspector', 'engineer'))
 const ofStep = computed(() => entries.value.filter((e) => e.step === current.value || (e.kind === 'correction' && entries.value.some((x) => x.id === e.payload.strikes && x.step === current.value))))
 const currentCheck = computed(() => compiled.value?.steps[compiled.value.stepIndex.get(current.value ?? '') ?? 0]?.step.check ?? null)
@@ -135,6 +136,7 @@ useKeys({
       <h2>{{ sheet.joint.number }}</h2>
       <StateGlyph :state="judgement.state" :size="28" word />
       <span class="muted grow"><template v-if="!joint.dry">station {{ sheet.joint.station.toFixed(1) }} m · {{ session.crewName(sheet.joint.crew) }} · </template>{{ compiled.procedure.title }}, revision {{ compiled.procedure.revision }}</span>
+      <NuxtLink v-if="mayTrace" :to="`/deliveries/trace?kind=joint&value=${sheet.joint.id}`" class="trace">Made with</NuxtLink>
       <span class="muted">{{ judgement.done }} of {{ judgement.applicable }}</span>
     </header>
     <JointSpine :procedure="compiled.procedure" :judgement="judgement" :current="current" @choose="(k) => (current = k)" />
@@ -163,6 +165,12 @@ useKeys({
 </template>
 
 <style scoped>
+.trace {
+  display: inline-flex;
+  align-items: center;
+  min-height: 44px;
+  font-weight: 600;
+}
 .joint {
   height: 100%;
   display: grid;

@@ -75,6 +75,12 @@ async function draw(article: string) {
   show.value = 'sampled'
   await Promise.all([load(), paged.restart()])
 }
+const { data: places, load: loadPlaces } = useLoad(() => api<{ id: string; name: string }[]>(`${session.base}/yard`))
+onMounted(loadPlaces)
+async function store(article: string, place: string) {
+  await api(`${base}/store`, { body: { item: article, place } })
+  await load()
+}
 const choose = (itemId: string) => {
   chosen.value = itemId
   side.value = 'item'
@@ -120,7 +126,7 @@ const words = computed(() => {
         </div>
       </section>
       <section class="right" tabindex="0" role="region" :aria-label="side === 'sample' ? 'Sample' : 'Inspection'">
-        <SamplePanel v-if="side === 'sample' && article" :key="article.item" :article="article" :may="may && data.delivery.state === 'open'" :draw="draw" />
+        <SamplePanel v-if="side === 'sample' && article" :key="article.item" :article="article" :may="may && data.delivery.state === 'open'" :places="places ?? []" :draw="draw" :store="store" />
         <ItemInspection v-else-if="item.data.value" :item="item.data.value" :may="may" :send="inspect" />
         <Notice v-else empty="Choose an item" hint="Look at ends, coating, distortion and stones; mark damage on the drawn pipe." />
       </section>
