@@ -222,14 +222,6 @@ label,
 .camera:focus-within {
   outline: 3px solid var(--line);
 }
-.fault {
-  color: var(--rejected);
-  font-weight: 600;
-}
-.fine {
-  color: var(--accepted);
-  font-weight: 600;
-}
 .outcomes {
   position: sticky;
   bottom: 0;

@@ -56,13 +56,4 @@ label {
   font-size: var(--s14);
   color: var(--muted);
 }
-.fault {
-  color: var(--rejected);
-  font-weight: 600;
-}
-.actions {
-  display: flex;
-  justify-content: flex-end;
-  gap: 12px;
-}
 </style>

@@ -198,8 +198,4 @@ dd {
   border-left: 4px solid var(--held);
   background: color-mix(in srgb, var(--held) 9%, var(--card));
 }
-.fault {
-  color: var(--rejected);
-  font-weight: 600;
-}
 </style>

@@ -91,7 +91,7 @@ const at = (field: string) => (fault.value?.field === field ? fault.value.messag
                 <td>{{ show(i, i.resolution) }}</td>
                 <td>± {{ show(i, i.uncertainty, 2) }}</td>
                 <td><span class="state"><StateGlyph :state="standing(i).state" :size="22" />{{ standing(i).word }}</span><span v-if="i.calibrations.length" class="muted small">until {{ times.day(i.calibratedUntil) }}{{ i.calibrations.at(-1)!.certificate ? `, ${i.calibrations.at(-1)!.certificate}` : '' }}</span></td>
-                <td class="number"><ElButton v-if="administrator" @click="begin(i)">Calibrated</ElButton><NuxtLink v-else-if="mayTrace" class="trace" :to="`/deliveries/trace?kind=instrument&value=${i.id}`">Trace</NuxtLink></td>
+                <td class="number"><ElButton v-if="administrator" @click="begin(i)">Calibrated</ElButton><NuxtLink v-else-if="mayTrace" class="quiet" :to="`/deliveries/trace?kind=instrument&value=${i.id}`">Trace</NuxtLink></td>
               </tr>
             </tbody>
           </table>
@@ -135,12 +135,6 @@ const at = (field: string) => (fault.value?.field === field ? fault.value.messag
 </template>
 
 <style scoped>
-.trace {
-  display: inline-flex;
-  align-items: center;
-  min-height: 44px;
-  font-weight: 600;
-}
 section {
   margin-bottom: 30px;
   display: flex;
@@ -186,15 +180,6 @@ label,
 .wide,
 .actions {
   grid-column: 1 / -1;
-}
-.actions {
-  display: flex;
-  justify-content: flex-end;
-  gap: 12px;
-}
-.fault {
-  color: var(--rejected);
-  font-weight: 600;
 }
 .done {
   border-left: 4px solid var(--accepted);

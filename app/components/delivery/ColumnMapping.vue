@@ -60,8 +60,4 @@ function map(key: string, heading: string) {
 em {
   font-style: normal;
 }
-.fault {
-  color: var(--rejected);
-  font-weight: 600;
-}
 </style>

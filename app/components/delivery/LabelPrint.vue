@@ -94,10 +94,6 @@ canvas {
   gap: 12px;
   margin-top: 16px;
 }
-.fault {
-  color: var(--rejected);
-  font-weight: 600;
-}
 </style>
 
 <style>

@@ -169,13 +169,4 @@ dd {
   font-weight: 600;
   font-size: var(--s18);
 }
-.actions {
-  display: flex;
-  justify-content: flex-end;
-  gap: 12px;
-}
-.fault {
-  color: var(--rejected);
-  font-weight: 600;
-}
 </style>

@@ -65,10 +65,6 @@ const drop = (i: number) => (rows.value = rows.value.filter((_r, k) => k !== i))
   grid-column: 1 / -1;
 }
 label,
-.field {
-  font-size: var(--s14);
-  color: var(--muted);
-}
 .list {
   list-style: none;
   margin: 0;
@@ -92,9 +88,5 @@ li button {
   color: var(--rejected);
   font-size: var(--s22);
   cursor: pointer;
-}
-.fault {
-  color: var(--rejected);
-  font-weight: 600;
 }
 </style>

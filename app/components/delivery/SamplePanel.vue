@@ -50,10 +50,6 @@ const lay = (id: string) => act(() => props.store(props.article.item, id), 'The 
 </template>
 
 <style scoped>
-.field {
-  font-size: var(--s14);
-  color: var(--muted);
-}
 .panel {
   display: flex;
   flex-direction: column;
@@ -75,9 +71,5 @@ const lay = (id: string) => act(() => props.store(props.article.item, id), 'The 
 }
 .plan {
   font-size: var(--s18);
-}
-.fault {
-  color: var(--rejected);
-  font-weight: 600;
 }
 </style>

@@ -121,12 +121,4 @@ label {
   justify-content: flex-end;
   gap: 12px;
 }
-.fault {
-  color: var(--rejected);
-  font-weight: 600;
-}
-.fine {
-  color: var(--accepted);
-  font-weight: 600;
-}
 </style>

@@ -28,8 +28,4 @@ const hint = computed(() => (props.fact.min !== undefined || props.fact.max !== 
   font-size: var(--s14);
   color: var(--muted);
 }
-.fault {
-  color: var(--rejected);
-  font-weight: 600;
-}
 </style>

@@ -97,8 +97,4 @@ form > .el-button {
   font-size: var(--s14);
   color: var(--muted);
 }
-.fault {
-  color: var(--rejected);
-  font-weight: 600;
-}
 </style>

@@ -136,7 +136,7 @@ useKeys({
       <h2>{{ sheet.joint.number }}</h2>
       <StateGlyph :state="judgement.state" :size="28" word />
       <span class="muted grow"><template v-if="!joint.dry">station {{ sheet.joint.station.toFixed(1) }} m · {{ session.crewName(sheet.joint.crew) }} · </template>{{ compiled.procedure.title }}, revision {{ compiled.procedure.revision }}</span>
-      <NuxtLink v-if="mayTrace" :to="`/deliveries/trace?kind=joint&value=${sheet.joint.id}`" class="trace">Made with</NuxtLink>
+      <NuxtLink v-if="mayTrace" :to="`/deliveries/trace?kind=joint&value=${sheet.joint.id}`" class="quiet">Made with</NuxtLink>
       <span class="muted">{{ judgement.done }} of {{ judgement.applicable }}</span>
     </header>
     <JointSpine :procedure="compiled.procedure" :judgement="judgement" :current="current" @choose="(k) => (current = k)" />
@@ -165,12 +165,6 @@ useKeys({
 </template>
 
 <style scoped>
-.trace {
-  display: inline-flex;
-  align-items: center;
-  min-height: 44px;
-  font-weight: 600;
-}
 .joint {
   height: 100%;
   display: grid;

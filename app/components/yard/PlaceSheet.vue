@@ -103,8 +103,4 @@ label {
   gap: 12px;
   align-items: flex-start;
 }
-.fault {
-  color: var(--rejected);
-  font-weight: 600;
-}
 </style>

@@ -117,7 +117,7 @@ const words = computed(() => {
         </div>
         <div v-bind="containerProps" class="items sheet" role="listbox" aria-label="Items" tabindex="0">
           <div v-bind="wrapperProps">
-            <button v-for="{ data: i, index } in list" :key="index" type="button" role="option" :aria-selected="i !== undefined && i.id === chosen" class="item" :class="{ here: i && i.id === chosen }" :disabled="!i" @click="i && choose(i.id)">
+            <button v-for="{ data: i, index } in list" :key="index" type="button" role="option" :aria-selected="i !== undefined && i.id === chosen" class="pick" :class="{ here: i && i.id === chosen }" :disabled="!i" @click="i && choose(i.id)">
               <template v-if="i"><StateGlyph :state="state(i.state)" :size="26" /><strong class="serial">{{ i.serial }}</strong><span class="muted grow clip">{{ i.item }} · lot {{ i.lot }}</span><span v-if="i.sampled" class="muted small">sample</span><span>{{ itemStateWords[i.state] }}</span></template>
               <span v-else class="muted">…</span>
             </button>
@@ -164,12 +164,6 @@ const words = computed(() => {
 }
 .page-head {
   margin: 0;
-}
-.quiet {
-  display: inline-flex;
-  align-items: center;
-  min-height: 44px;
-  font-weight: 600;
 }
 .lines {
   max-height: 190px;
@@ -219,33 +213,8 @@ const words = computed(() => {
   flex: 1;
   min-height: 120px;
 }
-.item {
-  display: flex;
-  align-items: center;
-  gap: 14px;
-  width: 100%;
-  height: 56px;
-  padding: 0 14px;
-  border: 0;
-  border-bottom: 1px solid var(--hair);
-  border-left: 4px solid transparent;
-  background: none;
-  color: inherit;
-  font-size: var(--s16);
-  text-align: left;
-  cursor: pointer;
-}
-.item.here {
-  background: var(--wash);
-  border-left-color: var(--line);
-}
 .serial {
   min-width: 90px;
-}
-.clip {
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
 }
 .none {
   padding: 16px;

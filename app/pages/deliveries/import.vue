@@ -86,10 +86,6 @@ label {
   font-size: var(--s14);
   color: var(--muted);
 }
-.fault {
-  color: var(--rejected);
-  font-weight: 600;
-}
 .warn {
   padding: 10px 14px;
   border-left: 4px solid var(--held);

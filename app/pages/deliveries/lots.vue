@@ -84,7 +84,7 @@ const mayQuarantine = computed(() => (lot.value?.quarantinedAt ? session.may('en
       <Notice v-else-if="paged.total.value === 0" :empty="search ? 'No lot like that' : 'No lot yet'" hint="Lots come with delivery notes, or from labels." />
       <div v-else v-bind="containerProps" class="list sheet" role="listbox" aria-label="Lots" tabindex="0">
         <div v-bind="wrapperProps">
-          <button v-for="{ data: l, index } in list" :key="index" type="button" role="option" class="lot" :class="{ here: l && l.id === chosen }" :aria-selected="l !== undefined && l.id === chosen" :disabled="!l" @click="l && (chosen = l.id)">
+          <button v-for="{ data: l, index } in list" :key="index" type="button" role="option" class="pick" :class="{ here: l && l.id === chosen }" :aria-selected="l !== undefined && l.id === chosen" :disabled="!l" @click="l && (chosen = l.id)">
             <template v-if="l"><StateGlyph :state="glyph(l)" :size="26" /><strong class="name">{{ l.lot }}</strong><span class="muted grow clip">{{ l.title ?? l.item ?? 'item not known' }}</span><span class="muted pieces">{{ l.items || '' }}</span><span class="age">{{ word(l) }}</span></template>
             <span v-else class="muted">…</span>
           </button>
@@ -157,26 +157,6 @@ const mayQuarantine = computed(() => (lot.value?.quarantinedAt ? session.may('en
   flex: 1;
   min-height: 120px;
 }
-.lot {
-  display: flex;
-  align-items: center;
-  gap: 14px;
-  width: 100%;
-  height: 56px;
-  padding: 0 14px;
-  border: 0;
-  border-bottom: 1px solid var(--hair);
-  border-left: 4px solid transparent;
-  background: none;
-  color: inherit;
-  font-size: var(--s16);
-  text-align: left;
-  cursor: pointer;
-}
-.lot.here {
-  background: var(--wash);
-  border-left-color: var(--line);
-}
 .name {
   min-width: 76px;
 }
@@ -186,11 +166,6 @@ const mayQuarantine = computed(() => (lot.value?.quarantinedAt ? session.may('en
 }
 .age {
   min-width: 176px;
-}
-.clip {
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
 }
 .state {
   display: flex;
@@ -222,23 +197,9 @@ dd {
   flex-wrap: wrap;
   gap: 10px;
 }
-.quiet {
-  display: inline-flex;
-  align-items: center;
-  min-height: 44px;
-  font-weight: 600;
-}
 .warn {
   padding: 10px 14px;
   border-left: 4px solid var(--rejected);
   background: color-mix(in srgb, var(--rejected) 8%, var(--card));
-}
-.fault {
-  color: var(--rejected);
-  font-weight: 600;
-}
-.fine {
-  color: var(--accepted);
-  font-weight: 600;
 }
 </style>

@@ -85,13 +85,4 @@ td .glyph {
   margin: 0;
   padding-left: 20px;
 }
-.actions {
-  display: flex;
-  justify-content: flex-end;
-  gap: 12px;
-}
-.fault {
-  color: var(--rejected);
-  font-weight: 600;
-}
 </style>

@@ -145,12 +145,6 @@ const forward = computed(() => data.value !== null && !['joint', 'reach', 'pack'
   overflow-x: auto;
   padding: 8px 0;
 }
-.quiet {
-  display: inline-flex;
-  align-items: center;
-  min-height: 44px;
-  font-weight: 600;
-}
 .since {
   align-items: flex-end;
 }

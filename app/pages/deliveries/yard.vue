@@ -63,7 +63,7 @@ const due = (p: Places[number]) => (p.due < now.value ? (p.lastRound ? `round du
     <Notice v-else-if="data.length === 0" empty="No place yet" hint="Say where stacks, fittings and seals lie; each place gets its round." />
     <div v-else class="two">
       <div class="sheet list" role="listbox" aria-label="Places">
-        <button v-for="p in data" :key="p.id" type="button" role="option" class="one" :class="{ here: p.id === chosen }" :aria-selected="p.id === chosen" @click="chosen = p.id">
+        <button v-for="p in data" :key="p.id" type="button" role="option" class="pick one" :class="{ here: p.id === chosen }" :aria-selected="p.id === chosen" @click="chosen = p.id">
           <StateGlyph :state="p.findings.length ? 'rejected' : p.due < now ? 'waiting' : 'accepted'" :size="28" />
           <span class="grow"><strong>{{ p.name }}</strong><span class="muted small">{{ storedWords[p.kind] }}, {{ p.items }} pieces</span></span>
           <span class="small" :class="p.findings.length ? 'fault' : 'muted'">{{ p.findings.length ? `${p.findings.length} ${p.findings.length === 1 ? 'finding' : 'findings'}` : due(p) }}</span>
@@ -93,27 +93,10 @@ const due = (p: Places[number]) => (p.due < now.value ? (p.lastRound ? `round du
   align-items: start;
 }
 .one {
-  display: flex;
-  align-items: center;
-  gap: 14px;
-  width: 100%;
-  min-height: 64px;
-  padding: 8px 14px;
-  border: 0;
-  border-bottom: 1px solid var(--hair);
-  border-left: 4px solid transparent;
-  background: none;
-  color: inherit;
-  font-size: var(--s16);
-  text-align: left;
-  cursor: pointer;
+  height: 64px;
 }
 .one:last-child {
   border-bottom: 0;
-}
-.one.here {
-  background: var(--wash);
-  border-left-color: var(--line);
 }
 .one .small {
   display: block;
@@ -130,17 +113,4 @@ const due = (p: Places[number]) => (p.due < now.value ? (p.lastRound ? `round du
   grid-column: 1 / -1;
 }
 .form label,
-.field {
-  font-size: var(--s14);
-  color: var(--muted);
-}
-.actions {
-  display: flex;
-  justify-content: flex-end;
-  gap: 12px;
-}
-.fault {
-  color: var(--rejected);
-  font-weight: 600;
-}
 </style>

@@ -151,10 +151,6 @@ const sideWords: Record<Side, string> = { left: 'Left', right: 'Right', both: 'B
   padding-left: 20px;
   font-weight: 600;
 }
-.fine {
-  color: var(--accepted);
-  font-weight: 600;
-}
 .form {
   display: flex;
   flex-direction: column;
@@ -181,10 +177,6 @@ label {
 }
 .el-input-number {
   width: 100%;
-}
-.fault {
-  color: var(--rejected);
-  font-weight: 600;
 }
 .chosen {
   border: 1.5px solid var(--ink);

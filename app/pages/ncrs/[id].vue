@@ -197,8 +197,4 @@ label {
   font-size: var(--s14);
   color: var(--muted);
 }
-.fault {
-  color: var(--rejected);
-  font-weight: 600;
-}
 </style>

@@ -262,8 +262,4 @@ dd {
   --el-button-size: 56px;
   font-size: var(--s18);
 }
-.fault {
-  color: var(--rejected);
-  font-weight: 600;
-}
 </style>
