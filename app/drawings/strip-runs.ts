@@ -1,11 +1,16 @@
 import type { JointState } from '#core/judgement/types'
-import type { StripJoint } from '~/stores/strip'
 
 /** What must not be hidden by its neighbours when many joints share a pixel: the most urgent state shows. */
 const urgency: JointState[] = ['accepted', 'not-started', 'in-work', 'waiting', 'too-close', 'held', 'rejected']
 
 export const stateColour: Record<JointState, string> = {
   accepted: 'var(--accepted)', 'not-started': 'var(--idle)', 'in-work': 'var(--line)', waiting: 'var(--waiting)', 'too-close': 'var(--too-close)', held: 'var(--held)', rejected: 'var(--rejected)',
+}
+
+/** What a run needs to know of a joint. */
+export interface RunJoint {
+  station: number
+  state: JointState
 }
 
 export interface Run {
@@ -19,7 +24,7 @@ export interface Run {
  * Joints as runs of pixels: neighbours of one state that touch become one run, so that
  * twenty thousand joints draw as fast as twenty.
  */
-export function runsOf(joints: readonly StripJoint[], x: (station: number) => number, pixel = 3): Run[] {
+export function runsOf(joints: readonly RunJoint[], x: (station: number) => number, pixel = 3): Run[] {
   const columns = new Map<number, { state: JointState; count: number }>()
   for (const joint of joints) {
     const column = Math.round(x(joint.station) / pixel)

@@ -65,6 +65,10 @@ const drop = (i: number) => (rows.value = rows.value.filter((_r, k) => k !== i))
   grid-column: 1 / -1;
 }
 label,
+.field {
+  font-size: var(--s14);
+  color: var(--muted);
+}
 .list {
   list-style: none;
   margin: 0;

@@ -113,4 +113,8 @@ const due = (p: Places[number]) => (p.due < now.value ? (p.lastRound ? `round du
   grid-column: 1 / -1;
 }
 .form label,
+.field {
+  font-size: var(--s14);
+  color: var(--muted);
+}
 </style>
