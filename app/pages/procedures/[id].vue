@@ -93,6 +93,7 @@ function save(kind: 'yaml' | 'json') {
           <ElButton v-else-if="data.state === 'reviewed'" type="primary" size="large" @click="signing = 'issue'">Issue</ElButton>
           <ElButton v-else size="large" @click="draft">Draft revision {{ nextLetter }}</ElButton>
         </template>
+        <NuxtLink v-if="(data.state === 'issued' || data.state === 'superseded') && session.may('inspector', 'engineer', 'witness')" class="quiet" :to="`/deliveries/trace?kind=procedure&value=${id}`">Joints made to it</NuxtLink>
         <ElButton v-if="view === 'read'" size="large" @click="print">Print</ElButton>
         <ElDropdown trigger="click"><ElButton size="large">Save as</ElButton><template #dropdown><ElDropdownMenu><ElDropdownItem @click="save('yaml')">YAML</ElDropdownItem><ElDropdownItem @click="save('json')">JSON</ElDropdownItem></ElDropdownMenu></template></ElDropdown>
       </div>
