@@ -7,7 +7,7 @@ defineProps<{ faults: RowFault[]; count: number }>()
 
 <template>
   <section class="faults">
-    <h2 role="alert">{{ count }} {{ count === 1 ? 'fault' : 'faults' }}: nothing can be imported</h2>
+    <div role="alert"><h2>{{ count }} {{ count === 1 ? 'fault' : 'faults' }}: nothing can be imported</h2></div>
     <div class="sheet scroll" tabindex="0" role="region" aria-label="Faults">
       <table class="figures">
         <thead><tr><th class="number">Row</th><th>Column</th><th>What is wrong</th></tr></thead>
