@@ -36,6 +36,8 @@ const focus = () => input.value?.focus()
 async function go(to: string | undefined) {
   if (!to) return
   open.value = false
+  // The field fades away with the dialog; keys pressed meanwhile are for the view that opens.
+  if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
   await navigateTo(to)
 }
 </script>

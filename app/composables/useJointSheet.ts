@@ -6,6 +6,7 @@ import type { JudgeOptions } from '#core/judgement/types'
 import { compileProcedure, type CompiledProcedure } from '#core/procedure/compile'
 import type { Entry, EntryKind } from '#core/record/entry'
 import type { jointSheet } from '../../server/services/joint-sheet'
+import { makeOutbox } from '~/composables/outbox'
 import { useSession } from '~/stores/session'
 
 export type JointSheet = Awaited<ReturnType<typeof jointSheet>>
@@ -39,14 +40,19 @@ export function useJointSheet(id: string) {
   const options = computed<JudgeOptions>(() => ({ rule: sheet.value?.rule, schools: sheet.value?.schools, plan: sheet.value?.plan, instruments: instrumentFacts(sheet.value?.instruments ?? []), lots: sheet.value?.lots ?? {} }))
   const judgement = computed(() => (compiled.value && sheet.value ? judge(compiled.value, sheet.value.joint.facts, entries.value, now.value, options.value) : null))
 
-  /** Judged here at once; taken back with its reason when the server refuses it. */
+  const send = makeOutbox<Entry>(
+    (made) => api(`${session.base}/joints/${id}/entries`, { body: { entries: made.map(({ id: entry, kind, step, payload, instrument, recordedAt }) => ({ id: entry, kind, step, payload, instrument, device: 'browser', recordedAt: new Date(recordedAt).toISOString() })) } }),
+    (error) => error instanceof ApiProblem && error.status >= 400 && error.status < 500,
+  )
+
+  /** Judged here at once, before it is sent; taken back with its reason when the server refuses it. */
   async function record(news: { kind: EntryKind; step: string | null; payload: Record<string, unknown>; instrument?: string | null }[]) {
     const at = deviceNow()
     const made = news.map((n, i): Entry => ({ id: uuidv7(), kind: n.kind, step: n.step, payload: n.payload, person: session.person!.id, role: session.may('inspector') ? 'inspector' : 'crew-lead', crew: null, instrument: n.instrument ?? null, recordedAt: at + i }))
     pending.value = [...pending.value, ...made]
     now.value = deviceNow()
     try {
-      await api(`${session.base}/joints/${id}/entries`, { body: { entries: made.map(({ id: entry, kind, step, payload, instrument, recordedAt }) => ({ id: entry, kind, step, payload, instrument, device: 'browser', recordedAt: new Date(recordedAt).toISOString() })) } })
+      await send(made)
     } catch (error) {
       const ids = new Set(made.map((m) => m.id))
       pending.value = pending.value.filter((e) => !ids.has(e.id))

@@ -1,7 +1,8 @@
 import { onBeforeUnmount, onMounted } from 'vue'
 
 const typing = (target: EventTarget | null) => target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
-const inDialog = () => document.querySelector('.el-overlay:not([style*="display: none"]) .el-dialog') !== null
+/** A dialog that is fading away no longer takes keys: somebody quick has gone on already. */
+const inDialog = () => document.querySelector('.el-overlay:not([style*="display: none"]):not(.dialog-fade-leave-active) .el-dialog') !== null
 
 /** Single-key shortcuts while the component lives; not while somebody types, nor behind a dialog. */
 export function useKeys(keys: Record<string, (event: KeyboardEvent) => void>) {

@@ -10,19 +10,31 @@ interface Row {
   range_max: number
   resolution: number
   uncertainty: number
+  from_at: Date | null
+  until_at: Date | null
+  certificate: string | null
 }
 
-export async function instrumentsOf(db: Knex, project: string): Promise<RegisteredInstrument[]> {
-  const [rows, calibrations] = await Promise.all([
-    db('instruments').select('id', 'name', 'kind', 'quantity', 'range_min', 'range_max', 'resolution', 'uncertainty').where({ project }).orderBy('name'),
-    db('calibrations').select('instrument', 'from_at', 'until_at', 'certificate').where({ project }).orderBy('until_at'),
-  ])
-  const by = new Map<string, { from_at: Date; until_at: Date; certificate: string | null }[]>()
-  for (const c of calibrations as { instrument: string; from_at: Date; until_at: Date; certificate: string | null }[]) by.set(c.instrument, [...(by.get(c.instrument) ?? []), c])
-  return (rows as Row[]).map((r) => {
-    const own = (by.get(r.id) ?? []).map((c) => ({ from: c.from_at.toISOString(), until: c.until_at.toISOString(), certificate: c.certificate }))
-    return { id: r.id, name: r.name, kind: r.kind, quantity: r.quantity, min: r.range_min, max: r.range_max, resolution: r.resolution, uncertainty: r.uncertainty, calibrations: own, calibratedUntil: own.at(-1)?.until ?? new Date(0).toISOString() }
-  })
+/**
+ * The register of a project by name, each instrument with its calibrations in order.
+ *
+ * @param ids only these
+ */
+export async function instrumentsOf(db: Knex, project: string, ids?: readonly string[]): Promise<RegisteredInstrument[]> {
+  if (ids?.length === 0) return []
+  const query = db('instruments as i').leftJoin('calibrations as c', 'c.instrument', 'i.id').where('i.project', project).orderBy(['i.name', 'i.id', 'c.until_at'])
+    .select('i.id', 'i.name', 'i.kind', 'i.quantity', 'i.range_min', 'i.range_max', 'i.resolution', 'i.uncertainty', 'c.from_at', 'c.until_at', 'c.certificate')
+  if (ids) void query.whereIn('i.id', ids)
+  const out = new Map<string, RegisteredInstrument>()
+  for (const r of (await query) as Row[]) {
+    const instrument = out.get(r.id) ?? { id: r.id, name: r.name, kind: r.kind, quantity: r.quantity, min: r.range_min, max: r.range_max, resolution: r.resolution, uncertainty: r.uncertainty, calibrations: [], calibratedUntil: new Date(0).toISOString() }
+    if (r.from_at && r.until_at) {
+      instrument.calibrations.push({ from: r.from_at.toISOString(), until: r.until_at.toISOString(), certificate: r.certificate })
+      instrument.calibratedUntil = r.until_at.toISOString()
+    }
+    out.set(r.id, instrument)
+  }
+  return [...out.values()]
 }
 
 export const findInstrument = async (db: Knex, project: string, id: string): Promise<RegisteredInstrument | null> => (await instrumentsOf(db, project)).find((i) => i.id === id) ?? null

@@ -53,10 +53,16 @@ export async function lotsPage(db: Knex, project: string, search: string, from: 
   return { total: Number(n?.n ?? 0), lots: list.map((r) => ({ ...lot(r), items: Number(counts.find((c) => c.lot === r.lot)?.n ?? 0) })) }
 }
 
-/** Lots with something that may stop their use: a date, or quarantine. */
-export async function limitedLots(db: Knex, project: string): Promise<Lot[]> {
-  const rows = (await select(db).where('l.project', project).where((q) => void q.whereNotNull('l.made').orWhereNotNull('l.expires').orWhereNotNull('l.opened').orWhereNotNull('l.quarantined_at'))) as Row[]
-  return rows.map(lot)
+/**
+ * Lots with something that may stop their use: a date, or quarantine.
+ *
+ * @param names only these
+ */
+export async function limitedLots(db: Knex, project: string, names?: readonly string[]): Promise<Lot[]> {
+  if (names?.length === 0) return []
+  const query = select(db).where('l.project', project).where((q) => void q.whereNotNull('l.made').orWhereNotNull('l.expires').orWhereNotNull('l.opened').orWhereNotNull('l.quarantined_at'))
+  if (names) void query.whereIn('l.lot', names)
+  return ((await query) as Row[]).map(lot)
 }
 
 export interface LotFacts {

@@ -2,7 +2,7 @@ import type { Knex } from 'knex'
 import { judge, judgeAhead } from '#core/judgement/judge'
 import type { JudgeOptions, LotFacts } from '#core/judgement/types'
 import type { CompiledProcedure } from '#core/procedure/compile'
-import { checkPayload, type Role } from '#core/record/entry'
+import { checkPayload, type Entry, type Role } from '#core/record/entry'
 import { instrumentFacts } from '#core/judgement/instruments'
 import { Problem } from '#core/problem'
 import { inTransaction } from '../db/connection'
@@ -26,9 +26,14 @@ export async function visibleJoint(db: Knex, actor: Actor, id: string): Promise<
 export const lotFacts = (lots: readonly Lot[]): Record<string, LotFacts> =>
   Object.fromEntries(lots.map(({ lot, made, expires, opened, shelfMonths, openedDays, quarantinedAt, reason }) => [lot, { made, expires, opened, shelfMonths, openedDays, quarantinedAt: quarantinedAt === null ? null : Date.parse(quarantinedAt), reason }]))
 
-/** What the judge needs to know of a project for one procedure. */
-export async function judgeOptions(db: Knex, project: Project, procedureKey: string): Promise<JudgeOptions> {
-  const [instruments, lots] = await Promise.all([instrumentsOf(db, project.id), limitedLots(db, project.id)])
+/**
+ * What the judge needs to know of a project for one procedure.
+ *
+ * @param entries when the judge will see no others: only the lots and instruments that they name are read
+ */
+export async function judgeOptions(db: Knex, project: Project, procedureKey: string, entries?: readonly Entry[]): Promise<JudgeOptions> {
+  const distinct = (names: readonly unknown[]) => [...new Set(names.filter((n): n is string => typeof n === 'string'))]
+  const [instruments, lots] = await Promise.all([instrumentsOf(db, project.id, entries && distinct(entries.map((e) => e.instrument))), limitedLots(db, project.id, entries && distinct(entries.map((e) => e.payload.lot)))])
   return { rule: project.settings.rule, schools: project.settings.schools[procedureKey] ?? {}, plan: project.settings.plan[procedureKey] ?? {}, instruments: instrumentFacts(instruments), lots: lotFacts(lots) }
 }
 
@@ -79,12 +84,12 @@ export async function recordAtJoint(db: Knex, project: Project, actor: Actor, jo
   const compiled = await compiledProcedure(db, project.id, joint.procedure)
   checkEntries(compiled, news)
   const role = actingRole(actor, news.map((e) => recordable[e.kind] ?? checkers).reduce((a, b) => a.filter((r) => b.includes(r))))
-  const options = await judgeOptions(db, project, compiled.procedure.key)
   return inTransaction(db, async (trx) => {
     const before = await entriesOf(trx, jointId)
     checkStrikes(before, news, actor)
     const { entries, fresh } = await appendEntries(trx, actor, role, 'joint', jointId, news, before)
     if (fresh > 0) {
+      const options = await judgeOptions(trx, project, compiled.procedure.key, entries.map(forCore))
       await saveJointProjection(trx, jointId, projectJoint(compiled, joint, entries, lastReceived(entries), options))
       await saveMakeup(trx, joint, entries, before)
     }
@@ -96,12 +101,13 @@ export async function recordAtJoint(db: Knex, project: Project, actor: Actor, jo
 export async function refreshJoint(trx: Knex, project: Project, joint: Joint, entries: StoredEntry[]): Promise<void> {
   if (!joint.procedure) return
   const compiled = await compiledProcedure(trx, project.id, joint.procedure)
-  await saveJointProjection(trx, joint.id, projectJoint(compiled, joint, entries, lastReceived(entries), await judgeOptions(trx, project, compiled.procedure.key)))
+  await saveJointProjection(trx, joint.id, projectJoint(compiled, joint, entries, lastReceived(entries), await judgeOptions(trx, project, compiled.procedure.key, entries.map(forCore))))
 }
 
 /** The server's own judgement, for replies and checks. */
 export async function judgeJoint(db: Knex, project: Project, joint: Joint, now = Date.now()) {
   if (!joint.procedure) return null
   const compiled = await compiledProcedure(db, project.id, joint.procedure)
-  return judge(compiled, joint.facts, (await entriesOf(db, joint.id)).map(forCore), now, await judgeOptions(db, project, compiled.procedure.key))
+  const entries = (await entriesOf(db, joint.id)).map(forCore)
+  return judge(compiled, joint.facts, entries, now, await judgeOptions(db, project, compiled.procedure.key, entries))
 }

@@ -122,7 +122,7 @@ export async function openJointWith(db: Knex, project: Project, actor: Actor, jo
     facts[fact.key] = readFact(fact, given) as number | string | boolean
   }
   const compiled = await compiledProcedure(db, project.id, plan.row.id)
-  const options = await judgeOptions(db, project, compiled.procedure.key)
+  const options = await judgeOptions(db, project, compiled.procedure.key, [])
   const idAt = (place: ItemPlace) => chosen.get(place)?.id ?? null
   await inTransaction(db, async (trx) => {
     const opened = await openJoint(trx, jointId, { procedure: plan.row.id, upstream: idAt('upstream'), downstream: idAt('downstream'), fitting: idAt('fitting'), facts, openedAt: new Date() })

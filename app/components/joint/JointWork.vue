@@ -17,7 +17,11 @@ const { sheet, compiled, entries, judgement, now, record } = props.joint
 const current = ref<string | null>(null)
 const ready = ref<Answer | null>(null)
 const live = ref<number[] | null>(null)
-const busy = ref(false)
+/** steps with an answer on its way */
+const sending = ref<ReadonlySet<string>>(new Set())
+const busy = computed(() => current.value !== null && sending.value.has(current.value))
+/** readings typed and not recorded yet, by step: looking at another step loses none */
+const drafts = reactive(new Map<string, string[]>())
 const check = ref<InstanceType<typeof StepCheck> | null>(null)
 const steps = computed(() => judgement.value?.steps.filter((s) => s.state !== 'not-applicable') ?? [])
 const judged = computed(() => judgement.value?.steps.find((s) => s.key === current.value) ?? null)
@@ -29,6 +33,12 @@ watch(() => props.wanted, (w) => {
   if (w) current.value = w
 })
 
+// What was ready for one step is never recorded at another.
+watch(current, () => {
+  ready.value = null
+  live.value = null
+}, { flush: 'sync' })
+
 // On a made-up joint anybody may try everything.
 const mayRecord = computed(() => props.joint.dry || session.may('inspector', 'crew-lead'))
 const mayRelease = computed(() => props.joint.dry || session.may('inspector'))
@@ -39,23 +49,36 @@ const currentCheck = computed(() => compiled.value?.steps[compiled.value.stepInd
 const next = computed(() => judgement.value?.next ?? null)
 const nextTitle = computed(() => (next.value ? compiled.value!.steps[compiled.value!.stepIndex.get(next.value)!]!.step.title : null))
 
+/** Answers that are judged at once and need no second look: the next step opens without waiting for the server. */
+const PLAIN = ['confirmation', 'choice', 'clock']
+const goOn = (from: string) => {
+  const result = judgement.value?.steps.find((s) => s.key === from)
+  if (current.value === from && result?.state === 'accepted' && next.value) current.value = next.value
+}
 async function answer(answers: Answer[]) {
-  if (busy.value || !current.value) return
-  busy.value = true
   const at = current.value
+  if (!at || sending.value.has(at)) return
+  const { kind } = answers[0]!
+  sending.value = new Set([...sending.value, at])
   try {
-    await record(answers.map((a) => ({ kind: a.kind, step: at, payload: a.payload, instrument: a.instrument })))
-    check.value?.clear()
-    ready.value = null
-    live.value = null
-    const result = judgement.value?.steps.find((s) => s.key === at)
-    // A plain answer goes on by itself; a measured verdict stays to be read.
-    if (result?.state === 'accepted' && answers[0]!.kind !== 'reading' && next.value) current.value = next.value
+    const sent = record(answers.map((a) => ({ kind: a.kind, step: at, payload: a.payload, instrument: a.instrument })))
+    if (PLAIN.includes(kind)) goOn(at)
+    await sent
+    drafts.delete(at)
+    if (current.value === at) {
+      check.value?.clear()
+      ready.value = null
+      live.value = null
+    }
+    // A measured verdict stays to be read.
+    if (kind !== 'reading') goOn(at)
   } catch (error) {
+    // Back to what was not recorded.
+    current.value = at
     ElMessage({ type: 'error', message: error instanceof ApiProblem ? error.message : 'This was not recorded.', duration: 6000, showClose: true })
     if (!(error instanceof ApiProblem)) console.error(error)
   } finally {
-    busy.value = false
+    sending.value = new Set([...sending.value].filter((s) => s !== at))
   }
 }
 /** A picture of a drawing chosen as the answer of the step at hand. */
@@ -141,7 +164,7 @@ useKeys({
     </header>
     <JointSpine :procedure="compiled.procedure" :judgement="judgement" :current="current" @choose="(k) => (current = k)" />
     <StepCheck
-      v-if="judged" ref="check" :key="judged.key" :compiled="compiled" :sheet="sheet" :entries="entries" :judged="judged" :now="now" :may-record="mayRecord" :may-release="mayRelease" :may-waive="mayWaive" :busy="busy" @answer="answer" @ready="(a) => (ready = a)" @live="(v) => (live = v)" @release="beginSign"
+      v-if="judged" ref="check" :key="judged.key" :compiled="compiled" :sheet="sheet" :entries="entries" :judged="judged" :now="now" :may-record="mayRecord" :may-release="mayRelease" :may-waive="mayWaive" :busy="busy" :draft="drafts.get(judged.key)" @draft="(t) => drafts.set(judged!.key, t)" @answer="answer" @ready="(a) => (ready = a)" @live="(v) => (live = v)" @release="beginSign"
       @submit="primary?.act()">
       <div v-if="draft" class="draft">
         <p><strong>Nonconformance drafted.</strong> {{ draft.criterion }} – found: {{ draft.reading }}</p>

@@ -7,8 +7,8 @@ import { useCarry } from '~/stores/carry'
 
 /** Readings typed once, with a unit or bare in the unit shown; judged by the parent as they come. */
 type Measured = Extract<Check, { kind: 'measure' | 'environment' }>
-const props = defineProps<{ check: Measured; count: number; instruments: Instrument[]; now: number }>()
-const emit = defineEmits<{ change: [{ values: number[]; typed: string[]; instrument: string | null } | null]; submit: [] }>()
+const props = defineProps<{ check: Measured; count: number; instruments: Instrument[]; now: number; draft?: string[] }>()
+const emit = defineEmits<{ change: [{ values: number[]; typed: string[]; instrument: string | null } | null]; draft: [string[]]; submit: [] }>()
 
 const typed = ref<string[]>([])
 const active = ref(0)
@@ -17,16 +17,21 @@ const inputs = ref<HTMLInputElement[]>([])
 const fitting = computed(() => props.instruments.filter((i) => i.quantity === props.check.quantity))
 const instrument = ref<string | null>(null)
 
+/** Each reading's place; one place for many readings is counted on (nut 1, nut 2 …). */
+const place = (i: number) => props.check.places?.length === 1 && props.count > 1 ? `${props.check.places[0]} ${i}` : (props.check.places?.[i - 1] ?? (props.count > 1 ? `Reading ${i}` : 'Reading'))
+
 watch([() => props.check, () => props.count], () => {
-  typed.value = Array.from({ length: props.count }, () => '')
-  active.value = 0
+  const kept = props.draft?.length === props.count ? props.draft : null
+  typed.value = kept ? [...kept] : Array.from({ length: props.count }, () => '')
+  active.value = Math.max(0, typed.value.findIndex((t) => t.trim() === ''))
   fault.value = ''
   instrument.value = fitting.value.find((i) => i.kind === props.check.instrument && Date.parse(i.calibratedUntil) > props.now)?.id ?? null
-  void nextTick(() => inputs.value[0]?.focus({ preventScroll: true }))
+  void nextTick(() => inputs.value[active.value]?.focus({ preventScroll: true }))
 }, { immediate: true })
 
 watch([typed, instrument], () => {
   fault.value = ''
+  emit('draft', [...typed.value])
   if (typed.value.some((t) => t.trim() === '')) return emit('change', null)
   try {
     const values = typed.value.map((t, i) => readQuantity(t, props.check.quantity, { field: place(i + 1), bareUnit: props.check.unit }))
@@ -36,7 +41,7 @@ watch([typed, instrument], () => {
     fault.value = error.message
     emit('change', null)
   }
-}, { deep: true })
+}, { deep: true, immediate: true })
 
 function press(key: string) {
   const at = active.value
@@ -50,8 +55,6 @@ function advance() {
     inputs.value[active.value]?.focus()
   } else emit('submit')
 }
-/** Each reading's place; one place for many readings is counted on (nut 1, nut 2 …). */
-const place = (i: number) => props.check.places?.length === 1 && props.count > 1 ? `${props.check.places[0]} ${i}` : (props.check.places?.[i - 1] ?? (props.count > 1 ? `Reading ${i}` : 'Reading'))
 const due = (i: Instrument) => Date.parse(i.calibratedUntil) < props.now
 const carry = useCarry()
 const offered = computed(() => (carry.result?.dimension === props.check.quantity ? carry.result : null))

@@ -17,8 +17,8 @@ export interface Answer {
   payload: Record<string, unknown>
   instrument?: string | null
 }
-const props = defineProps<{ compiled: CompiledProcedure; sheet: JointSheet; entries: Entry[]; judged: StepJudgement; now: number; mayRecord: boolean; mayRelease: boolean; mayWaive: boolean; busy: boolean }>()
-const emit = defineEmits<{ answer: [Answer[]]; ready: [Answer | null]; live: [number[] | null]; release: ['release' | 'refusal' | 'waiver' | 'decision']; submit: [] }>()
+const props = defineProps<{ compiled: CompiledProcedure; sheet: JointSheet; entries: Entry[]; judged: StepJudgement; now: number; mayRecord: boolean; mayRelease: boolean; mayWaive: boolean; busy: boolean; draft?: string[] }>()
+const emit = defineEmits<{ answer: [Answer[]]; ready: [Answer | null]; live: [number[] | null]; release: ['release' | 'refusal' | 'waiver' | 'decision']; submit: []; draft: [string[]] }>()
 
 const times = useTimes()
 const compiledStep = computed(() => props.compiled.steps[props.compiled.stepIndex.get(props.judged.key)!]!)
@@ -28,7 +28,6 @@ const values = ref<{ values: number[]; typed: string[]; instrument: string | nul
 const entry = ref<InstanceType<typeof ReadingEntry> | null>(null)
 const slots = computed(() => slotsOf(props.compiled, props.sheet.joint.facts, props.entries, props.sheet.schools))
 
-watch(() => props.judged.key, () => change(null))
 function change(v: typeof values.value) {
   values.value = v
   emit('live', v?.values ?? null)
@@ -49,7 +48,6 @@ const say = (answer: 'yes' | 'no') => emit('answer', [{ kind: check.value.kind =
 const request = () => emit('answer', [{ kind: 'confirmation', payload: { answer: 'yes' } }, { kind: 'request', payload: {} }])
 const left = computed(() => (props.judged.until === null ? null : (props.judged.until - props.now) / 1000))
 const lot = reactive({ lot: '', made: '', expires: '', opened: '' })
-watch(() => props.judged.key, () => Object.assign(lot, { lot: '', made: '', expires: '', opened: '' }))
 const scanning = ref(false)
 const registered = computed(() => props.sheet.lots[lot.lot.trim()] ?? null)
 const registerSays = computed(() => {
@@ -119,7 +117,7 @@ defineExpose({ clear: () => entry.value?.clear(), say, request })
         </div>
       </template>
       <template v-else-if="check.kind === 'measure' || check.kind === 'environment'">
-        <ReadingEntry ref="entry" :check="check" :count="judged.readings ?? 1" :instruments="sheet.instruments" :now="now" @change="change" @submit="$emit('submit')">
+        <ReadingEntry ref="entry" :check="check" :count="judged.readings ?? 1" :instruments="sheet.instruments" :now="now" :draft="draft" @change="change" @draft="(t) => $emit('draft', t)" @submit="$emit('submit')">
           <ToleranceBar v-for="b in bars" :key="b.of + b.title" v-bind="b" />
         </ReadingEntry>
       </template>
