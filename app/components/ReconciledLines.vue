@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { showCount } from '#core/quantity/show'
 import type { ReconciledLine } from '#core/delivery/reconcile'
 import { lineResultWords } from '~/words'
 
@@ -20,9 +21,9 @@ const state = (r: ReconciledLine['result']) => (r === 'right' ? 'accepted' : r =
           <td>{{ l.title }}<br><span class="muted small">{{ l.sentence }}</span></td>
           <td class="nowrap">{{ l.pressureClass }}</td>
           <td>{{ l.lots.slice(0, 4).join(', ') }}{{ l.lots.length > 4 ? ' …' : '' }}</td>
-          <td class="number">{{ l.ordered }}</td>
-          <td class="number">{{ l.before }}</td>
-          <td class="number">{{ l.delivered }}</td>
+          <td class="number">{{ showCount(l.ordered) }}</td>
+          <td class="number">{{ showCount(l.before) }}</td>
+          <td class="number">{{ showCount(l.delivered) }}</td>
         </tr>
       </tbody>
     </table>

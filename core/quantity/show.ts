@@ -16,6 +16,9 @@ export function showNumber(value: number, digits = 4): string {
   return (text.includes('.') ? text.replace(/0+$/, '').replace(/\.$/, '') : text).replace(/^-(0(\.0*)?)$/, '0').replace(/^-/, '−')
 }
 
+/** How many: whole numbers with their thousands set apart, 20000 → "20,000". */
+export const showCount = (count: number): string => Math.round(count).toLocaleString('en-GB')
+
 /** A value held in SI, as a bare number in `unit` (at most `digits` significant). */
 export function showIn(value: number, unit: string, digits = 4): string {
   if (unit === '') return showNumber(value, digits)

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { showCount } from '#core/quantity/show'
 import { useSession } from '~/stores/session'
 import type { deliverySheet } from '../../../server/services/inspection'
 
@@ -29,7 +30,7 @@ const lay = (id: string) => act(() => props.store(props.article.item, id), 'The 
 
 <template>
   <div class="panel">
-    <header><h2>{{ article.title }}</h2><span class="muted">{{ article.count }} on this note, lots {{ article.lots.slice(0, 4).join(', ') }}{{ article.lots.length > 4 ? ' …' : '' }}</span></header>
+    <header><h2>{{ article.title }}</h2><span class="muted">{{ showCount(article.count) }} on this note, lots {{ article.lots.slice(0, 4).join(', ') }}{{ article.lots.length > 4 ? ' …' : '' }}</span></header>
     <div class="field">Lies at<ElSelect v-model="place" placeholder="not said yet" aria-label="Lies at" :disabled="!mayStore || busy" @change="lay"><ElOption v-for="p in places" :key="p.id" :value="p.id" :label="p.name" /></ElSelect></div>
     <template v-if="article.plan">
       <div v-if="article.sampling" class="said" :class="article.sampling.accepted === null ? 'open' : article.sampling.accepted ? 'good' : 'bad'">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { showCount } from '#core/quantity/show'
 import { uuidv7 } from 'uuidv7'
 import type { Trace } from '~/drawings/trace-graph'
 import { useSession } from '~/stores/session'
@@ -64,12 +65,12 @@ async function go() {
     <div class="body">
       <p v-if="outcome" class="fine" role="status">{{ outcome }} <NuxtLink to="/ncrs">To the reports</NuxtLink></p>
       <template v-else>
-        <ElCheckbox v-if="trace.loose.count > 0" v-model="stock" size="large">{{ trace.loose.free }} of {{ trace.loose.count }} not built in: quarantine them{{ origin.kind === 'lot' ? ', and the lot from now on' : '' }}</ElCheckbox>
+        <ElCheckbox v-if="trace.loose.count > 0" v-model="stock" size="large">{{ showCount(trace.loose.free) }} of {{ showCount(trace.loose.count) }} not built in: quarantine them{{ origin.kind === 'lot' ? ', and the lot from now on' : '' }}</ElCheckbox>
         <div class="row"><p class="grow"><strong>{{ chosen.length }}</strong> {{ chosen.length === 1 ? 'joint gets' : 'joints get' }} a report that an engineer decides on. Take out what is not in question.</p><ElButton @click="left = new Set()">All</ElButton><ElButton @click="left = new Set(trace.joints.map((j) => j.id))">None</ElButton></div>
         <ul class="joints" aria-label="Joints to report on">
           <li v-for="j in trace.joints" :key="j.id"><label><input type="checkbox" :checked="!left.has(j.id)" :aria-label="j.number" @change="toggle(j.id)"><strong>{{ j.number }}</strong><span class="muted">{{ j.station.toFixed(0) }} m · {{ trace.crews[j.crew] }}</span><span v-if="j.ncr" class="muted">{{ j.ncr }} is open</span></label></li>
         </ul>
-        <p v-if="trace.total > trace.joints.length" class="muted small">The first {{ trace.joints.length }} of {{ trace.total }}; the others follow when these have their reports.</p>
+        <p v-if="trace.total > trace.joints.length" class="muted small">The first {{ trace.joints.length }} of {{ showCount(trace.total) }}; the others follow when these have their reports.</p>
         <label>Why?<ElInput v-model="reason" type="textarea" :rows="2" maxlength="400" aria-label="Why?" /></label>
         <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
       </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { showCount } from '#core/quantity/show'
 import { useDebounceFn, useVirtualList } from '@vueuse/core'
 import type { Item } from '../../../server/db/items'
 import type { deliverySheet, itemSheet } from '../../../server/services/inspection'
@@ -91,7 +92,7 @@ const words = computed(() => {
   if (d.delivery.state === 'signed') return `Signed ${times.moment(d.delivery.signedAt!)}.`
   const open = d.articles.filter((a) => a.sampling && a.sampling.accepted === null)
   if (open.length > 0) return `${open.reduce((s, a) => s + a.sampling!.open, 0)} of the sample to look at; the rest waits for it.`
-  return d.waiting > 0 ? `${d.waiting} of ${d.total} items to look at before the note is signed.` : 'Every item was looked at. The note can be signed.'
+  return d.waiting > 0 ? `${showCount(d.waiting)} of ${showCount(d.total)} items to look at before the note is signed.` : 'Every item was looked at. The note can be signed.'
 })
 </script>
 
@@ -108,7 +109,7 @@ const words = computed(() => {
         <div class="lines"><ReconciledLines :lines="data.delivery.lines" brief /></div>
         <div class="articles" role="group" aria-label="Samples">
           <button v-for="a in data.articles" :key="a.item" type="button" class="article" :aria-pressed="side === 'sample' && article?.item === a.item" @click="openSample(a.item)">
-            <strong>{{ a.item }}</strong><span class="muted small">{{ a.sampling ? (a.sampling.accepted === null ? `sample: ${a.sampling.open} of ${a.sampling.sample} to look at` : a.sampling.accepted ? 'sample passed' : 'sample refused') : a.waiting ? `${a.waiting} to look at` : 'looked at' }}</span>
+            <strong>{{ a.item }}</strong><span class="muted small">{{ a.sampling ? (a.sampling.accepted === null ? `sample: ${a.sampling.open} of ${a.sampling.sample} to look at` : a.sampling.accepted ? 'sample passed' : 'sample refused') : a.waiting ? `${showCount(a.waiting)} to look at` : 'looked at' }}</span>
           </button>
         </div>
         <div class="find">
@@ -134,7 +135,7 @@ const words = computed(() => {
     <footer class="bar">
       <p class="grow muted" role="status">{{ accepting ? `${accepting.done} of ${accepting.all} accepted …` : words }}</p>
       <ElButton v-if="accepting" size="large" @click="stopped = true">Stop</ElButton>
-      <ElButton v-else-if="may && data.acceptable > 0" size="large" @click="acceptRest">Accept the other {{ data.acceptable }}</ElButton>
+      <ElButton v-else-if="may && data.acceptable > 0" size="large" @click="acceptRest">Accept the other {{ showCount(data.acceptable) }}</ElButton>
       <ElButton v-if="may && data.delivery.state === 'open'" type="primary" size="large" class="primary" :disabled="data.waiting > 0" @click="signOpen = true">Sign the note</ElButton>
     </footer>
     <SecretDialog v-model="signOpen" title="Sign the delivery note" action="Sign" :send="sign">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { showCount } from '#core/quantity/show'
 import { noteColumns } from '#core/delivery/columns'
 import type { Order } from '../../../server/db/deliveries'
 import type { NotePreview } from '../../../server/services/notes'
@@ -38,7 +39,7 @@ async function take() {
     <Notice v-if="problem" :problem="problem" @again="load" />
     <div v-else class="two">
       <section>
-        <div class="field">Order<ElSelect v-model="order" aria-label="Order"><ElOption v-for="o in orders ?? []" :key="o.id" :value="o.id" :label="`${o.number} · ${o.supplier} · ${outstanding(o)} outstanding`" /></ElSelect></div>
+        <div class="field">Order<ElSelect v-model="order" aria-label="Order" filterable><ElOption v-for="o in orders ?? []" :key="o.id" :value="o.id" :label="`${o.number} · ${o.supplier} · ${showCount(outstanding(o))} outstanding`" /></ElSelect></div>
         <ElRadioGroup v-model="by" aria-label="How the note comes in"><ElRadioButton value="file">From a file</ElRadioButton><ElRadioButton value="rows">Labels or keyboard</ElRadioButton></ElRadioGroup>
         <template v-if="by === 'file'">
           <FileDrop v-model="file" label="Note as CSV or spreadsheet" accept=".csv,.xlsx,.txt,text/csv,text/plain" />
@@ -56,10 +57,10 @@ async function take() {
           <p v-if="shown.remark" class="warn">{{ shown.remark }}</p>
           <RowFaults v-if="shown.faultCount > 0" :faults="shown.faults" :count="shown.faultCount" />
           <template v-else>
-            <h2>{{ shown.noteNumber || number || 'Note' }}: {{ shown.rows }} rows, {{ shown.pieces }} pieces, against the order</h2>
+            <h2>{{ shown.noteNumber || number || 'Note' }}: {{ showCount(shown.rows) }} {{ shown.rows === 1 ? 'row' : 'rows' }}, {{ showCount(shown.pieces) }} {{ shown.pieces === 1 ? 'piece' : 'pieces' }}, against the order</h2>
             <p v-for="w in shown.warnings" :key="w" class="warn">{{ w }}</p>
             <ReconciledLines :lines="shown.lines" />
-            <ElButton type="primary" size="large" :loading="busy" @click="take">Import {{ shown.rows }} {{ shown.rows === 1 ? 'row' : 'rows' }}</ElButton>
+            <ElButton type="primary" size="large" :loading="busy" @click="take">Import {{ showCount(shown.rows) }} {{ shown.rows === 1 ? 'row' : 'rows' }}</ElButton>
           </template>
         </template>
         <Notice v-else-if="shown" empty="One more thing" hint="Say on the left which column of the file is which. It is remembered for the next file with these headings." />

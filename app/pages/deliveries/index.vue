@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { showCount } from '#core/quantity/show'
 import type { deliveriesOf } from '../../../server/db/deliveries'
 import { useSession } from '~/stores/session'
 
@@ -29,9 +30,9 @@ const deviations = (d: Row) => d.lines.filter((l) => l.result !== 'right' && l.r
             <td>{{ d.orderNumber }}</td>
             <td>{{ d.supplier }}</td>
             <td>{{ times.moment(d.receivedAt) }}</td>
-            <td class="number">{{ d.items }}</td>
+            <td class="number">{{ showCount(d.items) }}</td>
             <td class="number">{{ d.quarantined || '–' }}</td>
-            <td><StateGlyph :state="d.state === 'signed' ? 'accepted' : 'in-work'" :size="26" /> {{ d.state === 'signed' ? 'Signed' : d.waiting > 0 ? `${d.waiting} to inspect` : 'To be signed' }}<span v-if="deviations(d)" class="deviates"> · {{ deviations(d) }} not as ordered</span></td>
+            <td><StateGlyph :state="d.state === 'signed' ? 'accepted' : 'in-work'" :size="26" /> {{ d.state === 'signed' ? 'Signed' : d.waiting > 0 ? `${showCount(d.waiting)} to inspect` : 'To be signed' }}<span v-if="deviations(d)" class="deviates"> · {{ deviations(d) }} not as ordered</span></td>
             <td class="number"><ElButton @click="navigateTo(`/deliveries/${d.id}`)">Open</ElButton></td>
           </tr>
         </tbody>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { showCount } from '#core/quantity/show'
 import { orderColumns } from '#core/delivery/columns'
 import type { Order } from '../../../server/db/deliveries'
 import type { OrderPreview } from '../../../server/services/orders'
@@ -39,7 +40,7 @@ const share = (o: Order) => {
           <tbody>
             <tr v-for="l in o.lines" :key="l.id">
               <td><StateGlyph :state="l.received >= l.quantity ? 'accepted' : l.received > 0 ? 'in-work' : 'not-started'" :size="22" /> {{ l.title }}</td><td>{{ l.pressureClass }}</td><td>{{ l.lots.join(', ') || 'any' }}</td>
-              <td class="number">{{ l.quantity }}</td><td class="number">{{ l.received }}</td><td class="number">{{ Math.max(0, l.quantity - l.received) || '–' }}</td>
+              <td class="number">{{ showCount(l.quantity) }}</td><td class="number">{{ showCount(l.received) }}</td><td class="number">{{ l.quantity > l.received ? showCount(l.quantity - l.received) : '–' }}</td>
             </tr>
           </tbody>
         </table>
@@ -53,7 +54,7 @@ const share = (o: Order) => {
           <ColumnMapping :columns="orderColumns" :header="preview.header" :mapping="preview.mapping" :remembered="preview.remembered" :unmapped="preview.unmapped" @change="remap" />
           <p v-if="preview.remark" class="muted">{{ preview.remark }}</p>
           <RowFaults v-if="preview.faultCount > 0" :faults="preview.faults" :count="preview.faultCount" />
-          <ul v-else-if="!preview.unmapped.length" class="found"><li v-for="o in preview.orders" :key="o.number"><strong>{{ o.number }}</strong> {{ o.supplier }}: {{ o.lines }} {{ o.lines === 1 ? 'line' : 'lines' }}, {{ o.pieces }} pieces</li></ul>
+          <ul v-else-if="!preview.unmapped.length" class="found"><li v-for="o in preview.orders" :key="o.number"><strong>{{ o.number }}</strong> {{ o.supplier }}: {{ o.lines }} {{ o.lines === 1 ? 'line' : 'lines' }}, {{ showCount(o.pieces) }} pieces</li></ul>
         </template>
         <div class="actions"><ElButton size="large" @click="open = false">Back</ElButton><ElButton type="primary" size="large" :disabled="!preview || preview.faultCount > 0 || preview.unmapped.length > 0" :loading="busy" @click="take">Import {{ preview?.orders.length ?? 0 }} {{ preview?.orders.length === 1 ? 'order' : 'orders' }}</ElButton></div>
       </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { showCount } from '#core/quantity/show'
 import { useDebounceFn, useElementSize } from '@vueuse/core'
 import type { Found } from '../../../server/services/find'
 import type { Trace } from '~/drawings/trace-graph'
@@ -65,7 +66,7 @@ const forward = computed(() => data.value !== null && !['joint', 'reach', 'pack'
     <div v-else ref="box" class="trace">
       <div class="page-head">
         <h1>{{ originWords[data.origin.kind] }} {{ data.origin.label }}</h1>
-        <span class="muted grow">{{ data.total }} {{ data.total === 1 ? 'joint' : 'joints' }}, {{ data.reaches.length }} {{ data.reaches.length === 1 ? 'reach' : 'reaches' }}, {{ data.packs.length }} {{ data.packs.length === 1 ? 'test pack' : 'test packs' }}</span>
+        <span class="muted grow">{{ showCount(data.total) }} {{ data.total === 1 ? 'joint' : 'joints' }}, {{ data.reaches.length }} {{ data.reaches.length === 1 ? 'reach' : 'reaches' }}, {{ data.packs.length }} {{ data.packs.length === 1 ? 'test pack' : 'test packs' }}</span>
         <a class="quiet" :href="csv" download>CSV</a>
         <ElButton v-if="may" type="danger" plain size="large" @click="quarantining = true">Quarantine all this touches</ElButton>
       </div>
@@ -89,7 +90,7 @@ const forward = computed(() => data.value !== null && !['joint', 'reach', 'pack'
         <div v-else class="sheet">
           <table class="figures"><thead><tr><th>What</th><th>Name</th><th class="number">In joints</th></tr></thead><tbody><tr v-for="m in data.made" :key="m.kind + m.value"><td>{{ originWords[m.kind] }}</td><td><NuxtLink :to="`/deliveries/trace?kind=${m.kind}&value=${encodeURIComponent(m.value)}`">{{ m.label }}</NuxtLink></td><td class="number">{{ m.joints }}</td></tr></tbody></table>
         </div>
-        <p v-if="data.total > data.joints.length" class="muted small">The first {{ data.joints.length }} of {{ data.total }} are listed; the CSV has all.</p>
+        <p v-if="data.total > data.joints.length" class="muted small">The first {{ data.joints.length }} of {{ showCount(data.total) }} are listed; the CSV has all.</p>
       </section>
       <TraceQuarantine v-if="origin" v-model="quarantining" :trace="data" :origin="origin" @done="load" />
     </div>

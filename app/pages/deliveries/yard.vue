@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { showCount } from '#core/quantity/show'
 import { uuidv7 } from 'uuidv7'
 import type { StoredKind } from '#core/yard/storage'
 import type { placeSheet, yard } from '../../../server/services/yard'
@@ -65,7 +66,7 @@ const due = (p: Places[number]) => (p.due < now.value ? (p.lastRound ? `round du
       <div class="sheet list" role="listbox" aria-label="Places">
         <button v-for="p in data" :key="p.id" type="button" role="option" class="pick one" :class="{ here: p.id === chosen }" :aria-selected="p.id === chosen" @click="chosen = p.id">
           <StateGlyph :state="p.findings.length ? 'rejected' : p.due < now ? 'waiting' : 'accepted'" :size="28" />
-          <span class="grow"><strong>{{ p.name }}</strong><span class="muted small">{{ storedWords[p.kind] }}, {{ p.items }} pieces</span></span>
+          <span class="grow"><strong>{{ p.name }}</strong><span class="muted small">{{ storedWords[p.kind] }}, {{ showCount(p.items) }} pieces</span></span>
           <span class="small" :class="p.findings.length ? 'fault' : 'muted'">{{ p.findings.length ? `${p.findings.length} ${p.findings.length === 1 ? 'finding' : 'findings'}` : due(p) }}</span>
         </button>
       </div>
