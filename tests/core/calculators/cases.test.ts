@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import { answer } from '../../core/calculators/define'
-import { calculators, findCalculator } from '../../core/calculators/registry'
-import { Problem } from '../../core/problem'
-import cases from '../reference/calculator-cases.json'
+import { answer } from '../../../core/calculators/define'
+import { calculators, findCalculator } from '../../../core/calculators/registry'
+import { Problem } from '../../../core/problem'
+import cases from '../../reference/calculator-cases.json'
 
 interface Case {
   key: string
