@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs'
+import { resolve } from 'node:path'
 import * as yup from 'yup'
 import { judge } from '../core/judgement/judge'
 import { readFacts } from '../core/procedure/facts'
@@ -35,7 +36,7 @@ export function judgeRecord(file: string | undefined): number {
     throw new CommandFailure(`${file} is not JSON.`)
   }
   const record = recordSchema.validateSync(raw)
-  const source = record.procedure.includes('\n') ? record.procedure : readText(new URL(record.procedure, `file://${process.cwd()}/`).pathname)
+  const source = record.procedure.includes('\n') ? record.procedure : readText(resolve(record.procedure))
   const compiled = loadProcedure(source)
   const facts = readFacts(compiled.procedure, record.facts as Record<string, unknown>)
   const entries = record.entries.map((e) => ({ crew: null, instrument: null, ...e, recordedAt: Date.parse(e.recordedAt) })) as unknown as Entry[]

@@ -20,7 +20,10 @@ const usage = `Vet Line
 
 const portOf = (args: string[]) => {
   const at = args.indexOf('--port')
-  return at >= 0 ? Number(args[at + 1]) : undefined
+  if (at < 0) return undefined
+  const port = Number(args[at + 1])
+  if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new CommandFailure(`"${args[at + 1] ?? ''}" is not a port: give a number from 1 to 65535.`)
+  return port
 }
 
 async function run([command, ...args]: string[]): Promise<number> {

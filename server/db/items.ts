@@ -130,3 +130,6 @@ export const takenSerials = async (db: Knex, project: string, serials: string[])
   for (let i = 0; i < serials.length; i += 500) taken.push(...(await db('items').where({ project }).whereIn('serial', serials.slice(i, i + 500)).pluck('serial')))
   return taken
 }
+
+/** Holds the rows of items until the transaction ends, in one order for all, so that nobody else builds them in or quarantines them meanwhile. */
+export const holdItems = async (trx: Knex, ids: readonly string[]): Promise<void> => void (ids.length > 0 && (await trx('items').select('id').whereIn('id', ids).orderBy('id').forUpdate()))

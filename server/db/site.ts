@@ -181,4 +181,6 @@ export interface StoredFile {
 export const insertFile = async (db: Knex, project: string, person: string, f: StoredFile): Promise<void> =>
   void (await db('files').insert({ id: f.id, project, name: f.name, mime: f.mime, sha256: f.sha256, size: f.bytes.length, bytes: f.bytes, person, received_at: new Date() }))
 
+export const fileIsThere = async (db: Knex, project: string, id: string): Promise<boolean> => (await db('files').where({ project, id }).first('id')) !== undefined
+
 export const findFile = async (db: Knex, project: string, id: string): Promise<StoredFile | null> => (await db('files').select('id', 'name', 'mime', 'sha256', 'bytes').where({ project, id }).first()) ?? null

@@ -18,6 +18,8 @@ export function refusal(error: unknown): H3Error {
   if (typeof error === 'object' && error !== null && 'statusCode' in error && Number(error.statusCode) < 500) {
     return createError({ statusCode: Number(error.statusCode), statusMessage: 'bad-request', data: { code: 'bad-request', message: 'The request could not be read.', field: null } })
   }
+  // Two people entered the same thing at the same moment; the first one has it.
+  if ((error as { errno?: number } | null)?.errno === 1062) return createError({ statusCode: 409, statusMessage: 'duplicate', data: { code: 'duplicate', message: 'The same was entered a moment ago: load it again and look.', field: null } })
   console.error(error)
   return createError({ statusCode: 500, statusMessage: 'internal', data: { code: 'internal', message: 'Something went wrong on the server; nothing was changed. Try again.', field: null } })
 }

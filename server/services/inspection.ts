@@ -12,9 +12,9 @@ import { articlePlaces, findItem, itemCounts, itemsPage, itemsWhere, markSampled
 import { instrumentsOf } from '../db/instruments'
 import type { Project } from '../db/projects'
 import { insertSampling, samplingHistory, samplingsOf, saveSampling } from '../db/sampling'
-import { findFile } from '../db/site'
 import { calibratedAt, instrumentFacts } from '#core/judgement/instruments'
 import { openDelivery } from './notes'
+import { photoIsThere } from './photos'
 import { actingRole, appendEntries, sha256, type Actor } from './record'
 
 export interface Inspection {
@@ -51,7 +51,7 @@ export async function inspectItem(db: Knex, project: Project, actor: Actor, deli
   await openDelivery(db, actor, deliveryId)
   const item = await findItem(db, actor.project, itemId)
   if (!item || item.delivery !== deliveryId) throw new Problem('not-found', 'There is no such item on this note.', 'item')
-  for (const photo of inspection.photos) if (!(await findFile(db, actor.project, photo))) throw new Problem('not-found', 'The photo is not there: send it again.', 'photos')
+  for (const photo of inspection.photos) await photoIsThere(db, actor.project, photo, 'photos')
   const verdict = await verdictOf(db, project, item, inspection)
   const against = verdict.measured?.state === 'rejected' || verdict.measured?.state === 'too-close' || verdict.damage?.conforms === false
   if ((inspection.outcome !== 'accepted' || item.state === 'quarantined') && !inspection.remark && !inspection.damage && !against) throw new Problem('missing', 'Say why.', 'remark')

@@ -13,6 +13,7 @@ import { instrumentsOf } from '../db/instruments'
 import { limitedLots, type Lot } from '../db/lots'
 import { saveMakeup } from './makeup'
 import { actingRole, appendEntries, type Actor, type NewEntry } from './record'
+import { photoIsThere } from './photos'
 import { compiledProcedure } from './procedures'
 
 /** The joint, if this person may see it: a crew lead sees only the crew's own. */
@@ -83,6 +84,7 @@ export async function recordAtJoint(db: Knex, project: Project, actor: Actor, jo
   if (!joint.procedure) throw new Problem('not-open', 'This joint is not open yet: choose pipe and fitting first.', 'joint')
   const compiled = await compiledProcedure(db, project.id, joint.procedure)
   checkEntries(compiled, news)
+  for (const entry of news) if (entry.kind === 'photo') await photoIsThere(db, project.id, entry.payload.file, 'file')
   const role = actingRole(actor, news.map((e) => recordable[e.kind] ?? checkers).reduce((a, b) => a.filter((r) => b.includes(r))))
   return inTransaction(db, async (trx) => {
     const before = await entriesOf(trx, jointId)

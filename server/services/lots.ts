@@ -12,7 +12,7 @@ import { addLots, findLot, lotsPage, saveLotDates, setLotQuarantine, type Lot } 
 import { peopleOf, type Project } from '../db/projects'
 import { jointsStepping } from '../db/uses'
 import { refreshJoint } from './joints'
-import { actingRole, appendEntries, type Actor } from './record'
+import { actingRole, appendAfter, appendEntries, type Actor, type NewEntry } from './record'
 
 export interface LotProjection {
   /** made, expires, opened as last entered; null when nobody has */
@@ -114,10 +114,12 @@ export async function dateLot(db: Knex, project: Project, actor: Actor, id: stri
 export async function quarantineLot(db: Knex, project: Project, actor: Actor, id: string, on: boolean, reason: string): Promise<void> {
   const role = actingRole(actor, on ? ['inspector', 'engineer'] : ['engineer'])
   const lot = await lotOf(db, actor, id)
-  if (on === (lot.quarantinedAt !== null)) throw new Problem('wrong-state', on ? `Lot ${lot.lot} is in quarantine already.` : `Lot ${lot.lot} is not in quarantine.`, 'lot')
+  const at = new Date()
+  const entry: NewEntry = { id: uuidv7(), kind: 'quarantine', payload: { on, reason }, recordedAt: at }
   await inTransaction(db, async (trx) => {
-    const at = new Date()
-    await appendEntries(trx, actor, role, 'lot', id, [{ id: uuidv7(), kind: 'quarantine', payload: { on, reason }, recordedAt: at }])
+    await appendAfter(trx, actor, role, 'lot', id, [entry], (before) => {
+      if (on === (projectLot(before).quarantinedAt !== null)) throw new Problem('wrong-state', on ? `Lot ${lot.lot} is in quarantine already.` : `Lot ${lot.lot} is not in quarantine.`, 'lot')
+    })
     await setLotQuarantine(trx, id, on ? at : null, on ? reason : null)
     await rejudge(trx, project, lot.lot)
   })

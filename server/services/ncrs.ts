@@ -2,14 +2,15 @@ import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
 import { Problem } from '#core/problem'
 import { standing } from '#core/judgement/standing'
-import type { SubjectType } from '#core/record/entry'
+import type { Role, SubjectType } from '#core/record/entry'
 import { inTransaction } from '../db/connection'
 import { entriesOf, forCore, type StoredEntry } from '../db/entries'
 import { findJoint } from '../db/joints'
 import { peopleOf, type Project } from '../db/projects'
 import { findNcr, findPack, findReach, insertNcr, nextNcrNumber, saveNcr, type Disposition, type Ncr, type NcrProjection } from '../db/site'
 import { refreshJoint } from './joints'
-import { actingRole, appendEntries, type Actor } from './record'
+import { photoIsThere } from './photos'
+import { actingRole, appendAfter, appendEntries, type Actor, type NewEntry } from './record'
 
 /** The state of a report from its entries. */
 export function projectNcr(entries: StoredEntry[]): NcrProjection {
@@ -47,10 +48,10 @@ async function placeOf(db: Knex, actor: Actor, raise: Raise): Promise<{ place: s
 export async function raiseNcr(db: Knex, project: Project, actor: Actor, raise: Raise, now = new Date()): Promise<string> {
   const role = actingRole(actor, ['inspector', 'crew-lead', 'engineer'])
   const { place, crew } = await placeOf(db, actor, raise)
+  await photoIsThere(db, project.id, raise.photo, 'photo')
   if (actor.crew && crew !== actor.crew) throw new Problem('not-found', 'There is nothing here to report on.', 'subject')
-  return inTransaction(db, async (trx) => {
-    const known = await findNcr(trx, project.id, raise.id)
-    if (known) return known.id
+  const write = () => inTransaction(db, async (trx) => {
+    if (await findNcr(trx, project.id, raise.id)) return raise.id
     const number = await nextNcrNumber(trx, project.id)
     await insertNcr(trx, project.id, { id: raise.id, number, subjectType: raise.subjectType, subject: raise.subject, step: raise.step, crew, place, criterion: raise.criterion, reading: raise.reading, raisedBy: actor.person, raisedAt: now.toISOString() })
     await appendEntries(trx, actor, role, 'ncr', raise.id, [{ id: uuidv7(), kind: 'raise', payload: { number, place, criterion: raise.criterion, reading: raise.reading, photo: raise.photo }, recordedAt: now }])
@@ -59,6 +60,13 @@ export async function raiseNcr(db: Knex, project: Project, actor: Actor, raise: 
     if (joint) await refreshJoint(trx, project, joint, entries)
     return raise.id
   })
+  try {
+    return await write()
+  } catch (error) {
+    // The same report came a second time while the first was being written.
+    if ((error as { errno?: number }).errno === 1062 && (await findNcr(db, project.id, raise.id))) return raise.id
+    throw error
+  }
 }
 
 async function visibleNcr(db: Knex, actor: Actor, id: string): Promise<Ncr> {
@@ -67,43 +75,47 @@ async function visibleNcr(db: Knex, actor: Actor, id: string): Promise<Ncr> {
   return ncr
 }
 
-const wrongState = (ncr: Ncr, wanted: string): never => {
-  throw new Problem('wrong-state', `${ncr.number} is ${ncr.state}; ${wanted}.`, 'ncr')
+const wrongState = (ncr: Ncr, { state }: NcrProjection, wanted: string): never => {
+  throw new Problem('wrong-state', `${ncr.number} is ${state}; ${wanted}.`, 'ncr')
+}
+
+/** Appends to a report when its state allows it, and writes its state anew. */
+async function append(trx: Knex, actor: Actor, role: Role, ncr: Ncr, entry: NewEntry, allowed: (now: NcrProjection) => void): Promise<void> {
+  const { entries } = await appendAfter(trx, actor, role, 'ncr', ncr.id, [entry], (before) => allowed(projectNcr(before)))
+  await saveNcr(trx, ncr.id, projectNcr(entries))
 }
 
 /** The engineer decides what happens. */
 export async function disposeNcr(db: Knex, actor: Actor, id: string, disposition: Disposition, reason: string, now = new Date()): Promise<void> {
   const role = actingRole(actor, ['engineer'])
   const ncr = await visibleNcr(db, actor, id)
-  if (ncr.state === 'closed') wrongState(ncr, 'a closed report is not decided again')
-  await inTransaction(db, async (trx) => {
-    const { entries } = await appendEntries(trx, actor, role, 'ncr', id, [{ id: uuidv7(), kind: 'disposition', payload: { disposition, reason }, recordedAt: now }])
-    await saveNcr(trx, id, projectNcr(entries))
-  })
+  const entry: NewEntry = { id: uuidv7(), kind: 'disposition', payload: { disposition, reason }, recordedAt: now }
+  await inTransaction(db, (trx) => append(trx, actor, role, ncr, entry, (at) => at.state === 'closed' && wrongState(ncr, at, 'a closed report is not decided again')))
 }
 
 /** The crew answers: what was done. */
 export async function reworkNcr(db: Knex, actor: Actor, id: string, text: string, photo: string | null, now = new Date()): Promise<void> {
   const role = actingRole(actor, ['crew-lead', 'inspector'])
   const ncr = await visibleNcr(db, actor, id)
-  if (ncr.state !== 'disposed') wrongState(ncr, 'work is answered after the engineer has decided')
-  await inTransaction(db, async (trx) => {
-    const { entries } = await appendEntries(trx, actor, role, 'ncr', id, [{ id: uuidv7(), kind: 'rework', payload: { text, photo }, recordedAt: now }])
-    await saveNcr(trx, id, projectNcr(entries))
-  })
+  await photoIsThere(db, actor.project, photo, 'photo')
+  const entry: NewEntry = { id: uuidv7(), kind: 'rework', payload: { text, photo }, recordedAt: now }
+  await inTransaction(db, (trx) => append(trx, actor, role, ncr, entry, (at) => at.state !== 'disposed' && wrongState(ncr, at, 'work is answered after the engineer has decided')))
 }
 
 /** Somebody who did not do the rework verifies it; accepted closes the report and frees the step. */
 export async function verifyNcr(db: Knex, project: Project, actor: Actor, id: string, accepted: boolean, text: string, now = new Date()): Promise<void> {
   const role = actingRole(actor, ['inspector'])
   const ncr = await visibleNcr(db, actor, id)
-  if (ncr.state !== 'reworked') wrongState(ncr, 'only work that was answered can be verified')
-  if (ncr.reworkedBy === actor.person) throw new Problem('own-work', 'Nobody verifies rework that they did themselves: another inspector must look.', 'ncr')
+  const verification: NewEntry = { id: uuidv7(), kind: 'verification', payload: { accepted, text }, recordedAt: now }
+  const closing: NewEntry = { id: uuidv7(), kind: 'ncr', step: ncr.step, payload: { event: 'closed', ncr: id, number: ncr.number, disposition: ncr.disposition }, recordedAt: now }
   await inTransaction(db, async (trx) => {
-    const { entries } = await appendEntries(trx, actor, role, 'ncr', id, [{ id: uuidv7(), kind: 'verification', payload: { accepted, text }, recordedAt: now }])
-    await saveNcr(trx, id, projectNcr(entries))
+    await append(trx, actor, role, ncr, verification, (at) => {
+      if (at.state !== 'reworked') wrongState(ncr, at, 'only work that was answered can be verified')
+      if (at.reworkedBy === actor.person) throw new Problem('own-work', 'Nobody verifies rework that they did themselves: another inspector must look.', 'ncr')
+      closing.payload.disposition = at.disposition
+    })
     if (!accepted) return
-    const about = await appendEntries(trx, actor, role, ncr.subjectType as SubjectType, ncr.subject, [{ id: uuidv7(), kind: 'ncr', step: ncr.step, payload: { event: 'closed', ncr: id, number: ncr.number, disposition: ncr.disposition }, recordedAt: now }])
+    const about = await appendEntries(trx, actor, role, ncr.subjectType as SubjectType, ncr.subject, [closing])
     const joint = ncr.subjectType === 'joint' ? await findJoint(trx, project.id, ncr.subject) : null
     if (joint) await refreshJoint(trx, project, joint, about.entries)
   })

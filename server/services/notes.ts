@@ -6,11 +6,10 @@ import { reconcile, type ReconciledLine } from '#core/delivery/reconcile'
 import { Problem } from '#core/problem'
 import { inTransaction } from '../db/connection'
 import { catalogueOf, findDelivery, insertDelivery, ordersOf, signDelivery, type Order } from '../db/deliveries'
-import { entriesOf } from '../db/entries'
 import { itemCounts, itemsPage, takenSerials, type NewItem } from '../db/items'
 import { addLots, limitedLots } from '../db/lots'
 import { keepMapping, mapTable, type MappedTable } from './imports'
-import { actingRole, appendEntries, sha256, type Actor } from './record'
+import { actingRole, appendAfter, appendEntries, sha256, type Actor, type NewEntry } from './record'
 import type { SentFile } from './table-files'
 
 /** A note comes as a file, or as rows typed or read from labels (texts by column). */
@@ -186,11 +185,14 @@ export async function signNote(db: Knex, actor: Actor, deliveryId: string): Prom
     const { items } = await itemsPage(db, { project: actor.project, delivery: deliveryId, states: ['received'] }, 0, 3)
     throw new Problem('not-inspected', `${waiting} items have not been inspected: ${items.map((i) => i.serial).join(', ')}.`, 'items')
   }
+  const signature: NewEntry = { id: uuidv7(), kind: 'signature', payload: {}, recordedAt: new Date() }
   await inTransaction(db, async (trx) => {
-    const before = await entriesOf(trx, deliveryId)
     const deviations = delivery.lines.filter((l) => l.result !== 'right').map((l) => `${l.title}: ${l.sentence}`)
     const outcomes = Object.fromEntries(['accepted', 'remark', 'quarantined', 'returned'].map((s) => [s, counts.filter((c) => c.state === s).reduce((sum, c) => sum + c.count, 0)]))
-    await appendEntries(trx, actor, role, 'delivery', deliveryId, [{ id: uuidv7(), kind: 'signature', payload: { name: actor.name, deviations, outcomes, digest: before.at(-1)?.hash ?? '' }, recordedAt: new Date() }], before)
+    await appendAfter(trx, actor, role, 'delivery', deliveryId, [signature], (before) => {
+      if (before.some((e) => e.kind === 'signature')) throw new Problem('wrong-state', `Note ${delivery.number} is signed already.`, 'delivery')
+      signature.payload = { name: actor.name, deviations, outcomes, digest: before.at(-1)?.hash ?? '' }
+    })
     await signDelivery(trx, deliveryId, actor.person, new Date())
   })
 }

@@ -5,7 +5,7 @@ import type { Procedure, ProcedureFact } from '#core/procedure/types'
 import { Problem } from '#core/problem'
 import { inTransaction } from '../db/connection'
 import { catalogueOf } from '../db/deliveries'
-import { findItem, freeItems, type Item, type ItemPlace } from '../db/items'
+import { findItem, freeItems, holdItems, type Item, type ItemPlace } from '../db/items'
 import { findLot } from '../db/lots'
 import { openJoint, saveJointProjection, type Joint } from '../db/joints'
 import { issuedProcedure, type ProcedureRow } from '../db/procedures'
@@ -107,27 +107,39 @@ export async function openJointWith(db: Knex, project: Project, actor: Actor, jo
   if (joint.procedure) throw new Problem('already-open', `Joint ${joint.number} is open already.`, 'joint')
   if (choice.upstream && choice.upstream === choice.downstream) throw new Problem('same-pipe', 'A pipe is not joined to itself.', 'downstream')
   const plan = await planOf(db, project, joint)
-  const chosen = new Map<ItemPlace, Item>()
-  for (const place of plan.places) chosen.set(place.place, await chooseItem(db, project.id, choice[place.place] ?? undefined, place))
-  const known = { ...factsOfItems(plan.procedure, await catalogueOf(db, project.id), chosen), ...plan.line }
+  await inTransaction(db, async (trx) => {
+    // One pipe is not built in twice, nor while somebody quarantines it: its row is held until this is written.
+    await holdItems(trx, plan.places.map((p) => choice[p.place]).filter((id): id is string => typeof id === 'string'))
+    const chosen = new Map<ItemPlace, Item>()
+    for (const place of plan.places) chosen.set(place.place, await chooseItem(trx, project.id, choice[place.place] ?? undefined, place))
+    await writeOpening(trx, project, joint, plan, chosen, choice.facts ?? {})
+  })
+}
+
+async function writeOpening(trx: Knex, project: Project, joint: Joint, plan: Plan, chosen: Map<ItemPlace, Item>, given: Record<string, unknown>): Promise<void> {
+  const facts = openingFacts(plan, { ...factsOfItems(plan.procedure, await catalogueOf(trx, project.id), chosen), ...plan.line }, given)
+  const compiled = await compiledProcedure(trx, project.id, plan.row.id)
+  const options = await judgeOptions(trx, project, compiled.procedure.key, [])
+  const idAt = (place: ItemPlace) => chosen.get(place)?.id ?? null
+  const items = { upstream: idAt('upstream'), downstream: idAt('downstream'), fitting: idAt('fitting') }
+  const opened = await openJoint(trx, joint.id, { procedure: plan.row.id, ...items, facts, openedAt: new Date() })
+  if (!opened) throw new Problem('already-open', `Joint ${joint.number} is open already.`, 'joint')
+  await saveJointProjection(trx, joint.id, projectJoint(compiled, { facts }, [], Date.now(), options))
+  await saveMakeup(trx, { ...joint, procedure: plan.row.id, ...items }, [])
+}
+
+/** The facts of a joint from its items, its line and what was typed, each within its bounds. */
+function openingFacts(plan: Plan, known: Record<string, FactValue>, given: Record<string, unknown>): Record<string, number | string | boolean> {
   const facts: Record<string, number | string | boolean> = {}
   const asked = typed(plan)
-  for (const key of Object.keys(choice.facts ?? {})) if (!asked.some((f) => f.key === key)) throw new Problem('unknown-fact', `"${key}" is not asked here.`, `facts.${key}`)
+  for (const key of Object.keys(given)) if (!asked.some((f) => f.key === key)) throw new Problem('unknown-fact', `"${key}" is not asked here.`, `facts.${key}`)
   for (const fact of plan.procedure.facts) {
-    const given = asked.includes(fact) ? choice.facts?.[fact.key] : known[fact.key]
-    if (given === undefined || given === null || given === '') {
+    const value = asked.includes(fact) ? given[fact.key] : known[fact.key]
+    if (value === undefined || value === null || value === '') {
       if (fact.optional) continue
       throw new Problem('missing', `${fact.title} is missing.`, fact.key)
     }
-    facts[fact.key] = readFact(fact, given) as number | string | boolean
+    facts[fact.key] = readFact(fact, value) as number | string | boolean
   }
-  const compiled = await compiledProcedure(db, project.id, plan.row.id)
-  const options = await judgeOptions(db, project, compiled.procedure.key, [])
-  const idAt = (place: ItemPlace) => chosen.get(place)?.id ?? null
-  await inTransaction(db, async (trx) => {
-    const opened = await openJoint(trx, jointId, { procedure: plan.row.id, upstream: idAt('upstream'), downstream: idAt('downstream'), fitting: idAt('fitting'), facts, openedAt: new Date() })
-    if (!opened) throw new Problem('already-open', `Joint ${joint.number} is open already.`, 'joint')
-    await saveJointProjection(trx, jointId, projectJoint(compiled, { facts }, [], Date.now(), options))
-    await saveMakeup(trx, { ...joint, procedure: plan.row.id, upstream: idAt('upstream'), downstream: idAt('downstream'), fitting: idAt('fitting') }, [])
-  })
+  return facts
 }

@@ -14,7 +14,7 @@ import { jointsWhere } from '../db/joints'
 import { alignmentsOf, peopleOf, type Project } from '../db/projects'
 import { instrumentsOf } from '../db/instruments'
 import { findFile, findPack, insertFile, insertSamples, ncrsOf, reachesOf, samplesOf, savePack, type Pack, type PackProjection, type SampleRow } from '../db/site'
-import { actingRole, appendEntries, sha256, type Actor } from './record'
+import { actingRole, appendAfter, appendEntries, sha256, type Actor, type NewEntry } from './record'
 
 export async function packOf(db: Knex, actor: Actor, id: string): Promise<Pack> {
   const pack = await findPack(db, actor.project, id)
@@ -66,23 +66,30 @@ export async function confirmRow(db: Knex, actor: Actor, id: string, row: string
   await inTransaction(db, (trx) => appendEntries(trx, actor, role, 'pack', id, [{ id: uuidv7(), kind: 'confirmation', step: row, payload: { answer: 'yes' }, recordedAt: new Date() }]))
 }
 
+const refuse = (pack: Pack, state: Pack['state'], sentence: string): never => {
+  throw new Problem('wrong-state', sentence || `Test pack ${pack.number} is ${state}.`, 'pack')
+}
+
 /** Starts the test. Rows still open need an engineer's name and reason. */
 export async function startTest(db: Knex, project: Project, actor: Actor, id: string, reason: string | null): Promise<void> {
   const pack = await packOf(db, actor, id)
-  if (pack.state === 'running' || pack.state === 'signed') throw new Problem('wrong-state', `Test pack ${pack.number} is ${pack.state}.`, 'pack')
-  const before = await entriesOf(db, id)
-  const open = (await readyOf(db, project, pack, before)).filter((r) => r.state === 'open')
+  if (pack.state === 'running' || pack.state === 'signed') refuse(pack, pack.state, '')
+  const open = (await readyOf(db, project, pack, await entriesOf(db, id))).filter((r) => r.state === 'open')
   if (open.length > 0 && !reason) throw new Problem('not-ready', `Not ready: ${open.map((r) => r.title.toLowerCase()).join('; ')}. An engineer may start it with a reason.`, 'reason')
   const role = actingRole(actor, open.length > 0 ? ['engineer'] : ['inspector', 'engineer'])
+  const start: NewEntry = { id: uuidv7(), kind: 'start', payload: { open: open.map((r) => r.key), reason }, recordedAt: new Date() }
   await inTransaction(db, async (trx) => {
+    const { entries } = await appendAfter(trx, actor, role, 'pack', id, [start], (before) => {
+      const { state } = projectPack(before)
+      if (state === 'running' || state === 'signed') refuse(pack, state, '')
+    })
     await trx('samples').where({ pack: id }).delete()
-    const { entries } = await appendEntries(trx, actor, role, 'pack', id, [{ id: uuidv7(), kind: 'start', payload: { open: open.map((r) => r.key), reason }, recordedAt: new Date() }])
     await savePack(trx, id, projectPack(entries))
   })
 }
 
-const mustRun = (pack: Pack) => {
-  if (pack.state !== 'running') throw new Problem('wrong-state', `Test pack ${pack.number} is not running: start it first.`, 'pack')
+const mustRun = (pack: Pack, { state }: Pick<PackProjection, 'state'> = pack) => {
+  if (state !== 'running') refuse(pack, state, `Test pack ${pack.number} is not running: start it first.`)
 }
 
 /** Keeps samples pushed by a logger while the test runs. */
@@ -94,19 +101,23 @@ export async function pushSamples(db: Knex, actor: Actor, id: string, samples: S
 
 export const evaluate = (pack: Pack, samples: readonly Sample[]): TestEvaluation => evaluatePeExpansion(samples, pack.design.parameters, pack.design.section)
 
-async function keepLog(trx: Knex.Transaction, actor: Actor, pack: Pack, csv: string): Promise<TestEvaluation> {
+/** Keeps a log as a file with what it says; the run that it belongs to must still be on. */
+async function keepLog(db: Knex, actor: Actor, pack: Pack, csv: string): Promise<TestEvaluation> {
   const role = actingRole(actor, ['inspector', 'engineer'])
   const log = readPressureLog(csv)
   const evaluation = evaluate(pack, log.samples)
   const bytes = Buffer.from(csv, 'utf8')
   const file = { id: uuidv7(), name: `${pack.number}-log.csv`, mime: 'text/csv', sha256: sha256(bytes), bytes }
-  await insertFile(trx, actor.project, actor.person, file)
   const now = new Date()
-  const { entries } = await appendEntries(trx, actor, role, 'pack', pack.id, [
+  const news: NewEntry[] = [
     { id: uuidv7(), kind: 'run', payload: { file: file.id, sha256: file.sha256, samples: log.samples.length, startedAt: new Date(log.startedAt).toISOString() }, recordedAt: now },
     { id: uuidv7(), kind: 'evaluation', payload: { ...evaluation }, recordedAt: now },
-  ])
-  await savePack(trx, pack.id, projectPack(entries))
+  ]
+  await inTransaction(db, async (trx) => {
+    const { entries, fresh } = await appendAfter(trx, actor, role, 'pack', pack.id, news, (before) => mustRun(pack, projectPack(before)))
+    if (fresh > 0) await insertFile(trx, actor.project, actor.person, file)
+    await savePack(trx, pack.id, projectPack(entries))
+  })
   return evaluation
 }
 
@@ -114,8 +125,7 @@ async function keepLog(trx: Knex.Transaction, actor: Actor, pack: Pack, csv: str
 export async function importLog(db: Knex, actor: Actor, id: string, csv: string): Promise<TestEvaluation> {
   const pack = await packOf(db, actor, id)
   mustRun(pack)
-  readPressureLog(csv)
-  return inTransaction(db, (trx) => keepLog(trx, actor, pack, csv))
+  return keepLog(db, actor, pack, csv)
 }
 
 /** Ends a streamed run: the samples become the log. */
@@ -125,7 +135,7 @@ export async function finishRun(db: Knex, actor: Actor, id: string): Promise<Tes
   const samples = await samplesOf(db, id)
   if (samples.length < 2) throw new Problem('no-log', 'No samples have arrived from the logger.', 'pack')
   const csv = Papa.unparse(samples.map((s) => ({ time: s.at.toISOString(), 'pressure kPa': s.pressure / 1000, temperature: s.temperature ?? '', 'makeup L': s.makeup * 1000 })))
-  return inTransaction(db, (trx) => keepLog(trx, actor, pack, csv))
+  return keepLog(db, actor, pack, csv)
 }
 
 export interface Signing {
@@ -137,10 +147,13 @@ export interface Signing {
 export async function signPack(db: Knex, actor: Actor, id: string, signing: Signing): Promise<void> {
   const role = actingRole(actor, ['witness', 'inspector'])
   const pack = await packOf(db, actor, id)
-  if (pack.state !== 'evaluated' && !(pack.state === 'signed' && role === 'inspector')) throw new Problem('wrong-state', pack.state === 'failed' ? 'A failed test is not signed; raise its nonconformance.' : `Test pack ${pack.number} is ${pack.state}; an evaluated test is signed.`, 'pack')
+  const signature: NewEntry = { id: uuidv7(), kind: 'signature', payload: { ...signing }, recordedAt: new Date() }
   await inTransaction(db, async (trx) => {
-    const before = await entriesOf(trx, id)
-    const { entries } = await appendEntries(trx, actor, role, 'pack', id, [{ id: uuidv7(), kind: 'signature', payload: { ...signing, digest: before.at(-1)!.hash }, recordedAt: new Date() }], before)
+    const { entries } = await appendAfter(trx, actor, role, 'pack', id, [signature], (before) => {
+      const { state } = projectPack(before)
+      if (state !== 'evaluated' && !(state === 'signed' && role === 'inspector')) refuse(pack, state, state === 'failed' ? 'A failed test is not signed; raise its nonconformance.' : `Test pack ${pack.number} is ${state}; an evaluated test is signed.`)
+      signature.payload.digest = before.at(-1)!.hash
+    })
     await savePack(trx, id, projectPack(entries))
   })
 }

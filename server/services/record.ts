@@ -75,6 +75,17 @@ export async function appendEntries(trx: Knex, actor: Actor, role: Role, subject
   return { entries: [...before, ...rows.map((r) => ({ ...r, feed: 0 }))], fresh: rows.length }
 }
 
+/**
+ * Appends after a look at the subject's record, in the transaction that writes: of two who
+ * act at once, the second sees what the first did and is refused by `check`. What an
+ * earlier attempt wrote unheard is known by the id of the first entry.
+ */
+export async function appendAfter(trx: Knex, actor: Actor, role: Role, subjectType: SubjectType, subject: string, news: NewEntry[], check: (before: StoredEntry[]) => void): Promise<Appended> {
+  const before = await entriesOf(trx, subject)
+  if (!before.some((e) => e.id === news[0]?.id)) check(before)
+  return appendEntries(trx, actor, role, subjectType, subject, news, before)
+}
+
 async function insertOrExplain(trx: Knex, rows: Omit<StoredEntry, 'feed'>[]) {
   try {
     await insertEntries(trx, rows)
