@@ -7,6 +7,7 @@ import { database } from '../db/connection'
 import { findPerson, findProject, membershipsOf, type Membership, type Project } from '../db/projects'
 import type { Actor } from '../services/record'
 import { access, type RouteKey, type Who } from './access'
+import { closed } from './closed'
 import { refusal } from './refuse'
 import { currentPerson } from './session'
 
@@ -57,10 +58,9 @@ async function readBody(event: H3Event, schema: AnyObjectSchema | undefined, lim
   } catch {
     throw new Problem('bad-json', 'The request is not JSON.', 'body')
   }
-  const known = schema.noUnknown(true, ({ unknown }) => `Unknown: ${unknown}`)
   // Nothing is coerced; only what was left out gets its default.
-  await known.validate(raw, { strict: true })
-  return known.cast(raw)
+  await schema.validate(raw, { strict: true })
+  return schema.cast(raw)
 }
 
 interface Known {
@@ -100,19 +100,22 @@ function actorOf({ project, memberships, name }: Known, person: string, who: rea
 async function prepare(event: H3Event, input: Input<AnyObjectSchema, AnyObjectSchema>): Promise<RouteContext<never, never>> {
   const params = getRouterParams(event)
   for (const [key, value] of Object.entries(params)) if (!NAME.test(value)) throw new Problem('not-found', 'There is nothing at this address.', key)
-  const query = input.query ? await input.query.noUnknown(true).validate(getQuery(event), { strict: false }) : undefined
+  const query = input.query ? await input.query.validate(getQuery(event), { strict: false }) : undefined
   const body = await readBody(event, input.body, input.limit ?? LIMIT)
   return { event, db: database(), params, query: query as never, body: body as never }
 }
 
+const closeInput = (input: Input<AnyObjectSchema, AnyObjectSchema>) => ({ ...input, body: input.body && closed(input.body), query: input.query && closed(input.query) })
+
 /** A route outside any project. */
 export function openRoute<B extends AnyObjectSchema, Q extends AnyObjectSchema, T>(key: RouteKey, input: Input<B, Q>, handler: (context: RouteContext<InferType<B>, InferType<Q>> & { person: string | null }) => Promise<T>): EventHandler {
+  const checked = closeInput(input)
   return defineEventHandler(async (event) => {
     try {
       checkOrigin(event)
       const person = (await currentPerson(event))?.id ?? null
       if ((access[key] as Who) !== 'anyone' && !person) throw new Problem('signed-out', 'Sign in first.')
-      return await handler({ ...(await prepare(event, input)), person })
+      return await handler({ ...(await prepare(event, checked)), person })
     } catch (error) {
       throw refusal(error)
     }
@@ -121,6 +124,7 @@ export function openRoute<B extends AnyObjectSchema, Q extends AnyObjectSchema, 
 
 /** A route of one project: signed in, on the project, in a role that may. */
 export function projectRoute<B extends AnyObjectSchema, Q extends AnyObjectSchema, T>(key: RouteKey, input: Input<B, Q>, handler: (context: ProjectContext<InferType<B>, InferType<Q>>) => Promise<T>): EventHandler {
+  const checked = closeInput(input)
   return defineEventHandler(async (event) => {
     try {
       checkOrigin(event)
@@ -128,7 +132,7 @@ export function projectRoute<B extends AnyObjectSchema, Q extends AnyObjectSchem
       if (!person) throw new Problem('signed-out', 'Sign in first.')
       const found = await member(database(), getRouterParams(event).project ?? '', person)
       const actor = actorOf(found, person, access[key] as readonly Role[])
-      return await handler({ ...(await prepare(event, input)), project: found.project, actor })
+      return await handler({ ...(await prepare(event, checked)), project: found.project, actor })
     } catch (error) {
       throw refusal(error)
     }

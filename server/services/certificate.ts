@@ -4,6 +4,7 @@ import type { TDocumentDefinitions } from 'pdfmake/interfaces'
 import { showQuantity } from '#core/quantity/show'
 import type { packSheet } from './packs'
 import { makePdf, PDF_FONT as FONT } from './pdf'
+import { isPrintable, pngOf } from './pictures'
 
 type Sheet = Awaited<ReturnType<typeof packSheet>>
 
@@ -75,7 +76,7 @@ export function certificateDefinition(sheet: Sheet, project: { name: string; zon
       { text: 'Ready list', bold: true, margin: [0, 12, 0, 2] },
       { layout: 'lightHorizontalLines', table: { widths: [180, 50, '*'], body: sheet.ready.map((r) => [r.title, r.state, r.sentence]) } },
       { text: 'Signatures', bold: true, margin: [0, 12, 0, 4] },
-      ...(sheet.signatures.length === 0 ? [{ text: 'Not signed.' }] : sheet.signatures.map((s) => ({ unbreakable: true, margin: [0, 0, 0, 6] as [number, number, number, number], columns: [{ width: 150, image: s.image, fit: [140, 48] as [number, number] }, { stack: [{ text: s.name, bold: true }, `${s.role}, ${time(s.at)}`, { text: `bound to ${s.digest}`, fontSize: 7, color: '#5A6168' }] }] }))),
+      ...(sheet.signatures.length === 0 ? [{ text: 'Not signed.' }] : sheet.signatures.map((s) => ({ unbreakable: true, margin: [0, 0, 0, 6] as [number, number, number, number], columns: [isPrintable(pngOf(s.image), 'image/png') ? { width: 150, image: s.image, fit: [140, 48] as [number, number] } : { width: 150, text: 'The drawn signature cannot be printed.', italics: true }, { stack: [{ text: s.name, bold: true }, `${s.role}, ${time(s.at)}`, { text: `bound to ${s.digest}`, fontSize: 7, color: '#5A6168' }] }] }))),
       { unbreakable: true, margin: [0, 12, 0, 0], columns: [{ width: 78, qr: `vet-line:${pack.number}:${sheet.digest ?? ''}`, fit: 72 }, { stack: [{ text: 'Digest of the record of this pack', color: '#5A6168' }, { text: sheet.digest ?? '', fontSize: 8 }, { text: 'The log lies beside this certificate as CSV. Local rules and the engineer’s approved plan govern.', margin: [0, 6, 0, 0] }] }] },
     ],
   }

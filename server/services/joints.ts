@@ -15,6 +15,7 @@ import { saveMakeup } from './makeup'
 import { actingRole, appendEntries, type Actor, type NewEntry } from './record'
 import { photoIsThere } from './photos'
 import { compiledProcedure } from './procedures'
+import { checkStrikes, notInFuture } from './sent-entries'
 
 /** The joint, if this person may see it: a crew lead sees only the crew's own. */
 export async function visibleJoint(db: Knex, actor: Actor, id: string): Promise<Joint> {
@@ -57,21 +58,11 @@ const checkers: readonly Role[] = ['inspector', 'crew-lead']
 
 /** Entries that a person sends for a joint, checked against its procedure before anything is written. */
 function checkEntries(compiled: CompiledProcedure, news: NewEntry[]) {
-  const latest = Date.now() + 5 * 60_000
+  notInFuture(news)
   for (const entry of news) {
     if (entry.step !== null && entry.step !== undefined && !compiled.stepIndex.has(entry.step)) throw new Problem('unknown-step', `This procedure has no step "${entry.step}".`, 'step')
     if (!entry.step && !['remark', 'photo', 'correction'].includes(entry.kind)) throw new Problem('missing', 'The step is missing.', 'step')
-    if (entry.recordedAt.getTime() > latest) throw new Problem('future', 'This entry is dated in the future: set the clock of the device.', 'recordedAt')
     entry.payload = checkPayload(entry.kind, entry.payload)
-  }
-}
-
-function checkStrikes(entries: StoredEntry[], news: NewEntry[], actor: Actor) {
-  for (const entry of news.filter((e) => e.kind === 'correction')) {
-    const struck = entries.find((e) => e.id === entry.payload.strikes)
-    if (!struck) throw new Problem('not-found', 'The entry to strike is not in this record.', 'strikes')
-    if (['release', 'refusal', 'waiver', 'ncr', 'signature'].includes(struck.kind)) throw new Problem('not-struck', `A ${struck.kind} is not struck; record what follows from it.`, 'strikes')
-    if (struck.person !== actor.person && !actor.roles.includes('inspector')) throw new Problem('forbidden', 'Only the person who wrote an entry, or an inspector, strikes it.', 'strikes')
   }
 }
 

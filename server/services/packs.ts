@@ -14,6 +14,7 @@ import { jointsWhere } from '../db/joints'
 import { alignmentsOf, peopleOf, type Project } from '../db/projects'
 import { instrumentsOf } from '../db/instruments'
 import { findFile, findPack, insertFile, insertSamples, ncrsOf, reachesOf, samplesOf, savePack, type Pack, type PackProjection, type SampleRow } from '../db/site'
+import { isPicture, pngOf } from './pictures'
 import { actingRole, appendAfter, appendEntries, sha256, type Actor, type NewEntry } from './record'
 
 export async function packOf(db: Knex, actor: Actor, id: string): Promise<Pack> {
@@ -147,6 +148,7 @@ export interface Signing {
 export async function signPack(db: Knex, actor: Actor, id: string, signing: Signing): Promise<void> {
   const role = actingRole(actor, ['witness', 'inspector'])
   const pack = await packOf(db, actor, id)
+  if (!isPicture(pngOf(signing.image), 'image/png')) throw new Problem('bad-file', 'The drawn signature is not a whole picture: draw it again.', 'image')
   const signature: NewEntry = { id: uuidv7(), kind: 'signature', payload: { ...signing }, recordedAt: new Date() }
   await inTransaction(db, async (trx) => {
     const { entries } = await appendAfter(trx, actor, role, 'pack', id, [signature], (before) => {

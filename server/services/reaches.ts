@@ -8,6 +8,7 @@ import { entriesOf, forCore } from '../db/entries'
 import { peopleOf } from '../db/projects'
 import { findReach, saveReach, type Reach } from '../db/site'
 import { actingRole, appendEntries, type Actor, type NewEntry } from './record'
+import { checkStrikes, notInFuture } from './sent-entries'
 
 const side = yup.string().oneOf(['left', 'right', 'both']).required()
 const positive = yup.number().strict().moreThan(0).required()
@@ -37,11 +38,12 @@ export async function recordAtReach(db: Knex, actor: Actor, id: string, news: Ne
       throw new Problem('bad-payload', (error as yup.ValidationError).message, (error as yup.ValidationError).path || 'payload')
     }
   }
+  notInFuture(news)
   await inTransaction(db, async (trx) => {
     const before = await entriesOf(trx, id)
-    for (const entry of news) {
-      const named = entry.payload.replaces ?? entry.payload.strikes
-      if (named !== undefined && !before.some((e) => e.id === named)) throw new Problem('not-found', 'That entry is not in this record.', entry.kind === 'lift' ? 'replaces' : 'strikes')
+    checkStrikes(before, news, actor)
+    for (const { kind, payload } of news) {
+      if (kind === 'lift' && payload.replaces !== undefined && !before.some((e) => e.id === payload.replaces && e.kind === 'lift')) throw new Problem('not-found', 'The lift to take out is not in this record.', 'replaces')
     }
     const { entries } = await appendEntries(trx, actor, role, 'reach', id, news, before)
     const judged = judgeReach(entries.map(forCore), reach.od, reach.criteria)

@@ -11,6 +11,7 @@ import type { Project } from '../db/projects'
 import { findFile } from '../db/site'
 import { openDelivery } from './notes'
 import { makePdf, PDF_FONT } from './pdf'
+import { isPrintable } from './pictures'
 import type { Actor } from './record'
 
 interface Found {
@@ -73,7 +74,7 @@ export async function supplierNotice(db: Knex, project: Project, actor: Actor, d
           ...(f.verdict?.measured ? [{ text: f.verdict.measured.sentences.join(' '), color: '#5A6168' }] : []), ...(f.damage ? [{ svg: damageSvg({ ...f, damage: f.damage }) }] : []),
         ],
       }))),
-      ...(photos.length > 0 ? [heading('Photos'), { columns: [0, 1].map((side) => ({ stack: photos.filter((_p, i) => i % 2 === side).map((p): Content => ({ unbreakable: true, stack: [{ image: `data:${p.file!.mime};base64,${p.file!.bytes.toString('base64')}`, fit: [250, 190] }, { text: `${p.serial} · ${p.file!.sha256.slice(0, 16)}`, fontSize: 7, color: '#5A6168', margin: [0, 2, 0, 8] }] })) })), columnGap: 12 }] : []),
+      ...(photos.length > 0 ? [heading('Photos'), { columns: [0, 1].map((side) => ({ stack: photos.filter((_p, i) => i % 2 === side).map((p): Content => ({ unbreakable: true, stack: [isPrintable(p.file!.bytes, p.file!.mime) ? { image: `data:${p.file!.mime};base64,${p.file!.bytes.toString('base64')}`, fit: [250, 190] as [number, number] } : { text: 'This picture cannot be printed; it is kept with the item.', italics: true }, { text: `${p.serial} · ${p.file!.sha256.slice(0, 16)}`, fontSize: 7, color: '#5A6168', margin: [0, 2, 0, 8] }] })) })), columnGap: 12 }] : []),
       { text: `Drafted by ${actor.name}.`, margin: [0, 14, 0, 0] },
     ],
   }

@@ -62,19 +62,22 @@ describe('a test pack pressed at once', () => {
 })
 
 describe('goods at once', () => {
+  const idOf = async (number: string) => (await db('joints').where({ number }).first('id')).id as string
+  const free = async (joint: string, place: string, item: string) => ((await ines.get(`${base}/joints/${joint}/items?place=${place}`)).body as { id: string; item: string }[]).filter((i) => i.item === item).map((i) => i.id)
   it('a pipe is built into one joint only', async () => {
-    const joints = await Promise.all(['RM-241', 'RM-243'].map(async (n) => (await db('joints').where({ number: n }).first('id')).id as string))
-    const free = async (place: string) => ((await ines.get(`${base}/joints/${joints[0]}/items?place=${place}`)).body as { id: string }[]).map((i) => i.id)
-    const [up, down, fit] = await Promise.all([free('upstream'), free('downstream'), free('fitting')])
-    const same = down.find((id) => id !== up[0])!
-    const replies = await Promise.all(joints.map((joint, i) => ines.post(`${base}/joints/${joint}/open`, { upstream: up[0], downstream: same, fitting: fit[i] })))
-    expect(tally(replies)).toEqual({ done: 1, 'in-use': 1 })
+    const joints = await Promise.all(['RM-241', 'RM-243'].map(idOf))
+    const [up, down, fit] = await Promise.all([free(joints[0]!, 'upstream', 'PE-315-11'), free(joints[0]!, 'downstream', 'PE-315-11'), free(joints[0]!, 'fitting', 'EFC-315')])
+    const other = down.find((id) => id !== up[0])!
+    expect(tally(await Promise.all(joints.map((joint, i) => ines.post(`${base}/joints/${joint}/open`, { upstream: up[0], downstream: other, fitting: fit[i] }))))).toEqual({ done: 1, 'in-use': 1 })
     expect(Number((await db('joints').where({ upstream: up[0] }).count('* as n'))[0]!.n)).toBe(1)
   })
-  it('a joint opened twice is opened once', async () => {
-    const joint = (await db('joints').where({ number: 'GS-06' }).first('id')).id as string
-    const facts = { 'pipe.od': '760 mm', 'pipe.bell': '110 mm', 'joint.gapMax': '19 mm' }
-    expect(tally(await Promise.all([1, 2, 3].map(() => ines.post(`${base}/joints/${joint}/open`, { facts }))))).toEqual({ done: 1, 'already-open': 2 })
+  it('a joint opened three times is opened once, and uses up one set of goods', async () => {
+    const joint = await idOf('RM-245')
+    const [up, down, fit] = await Promise.all([free(joint, 'upstream', 'PE-315-11'), free(joint, 'downstream', 'PE-315-11'), free(joint, 'fitting', 'EFC-315')])
+    const sets = [0, 1, 2].map((i) => ({ upstream: up[i], downstream: down.filter((id) => !up.slice(0, 3).includes(id))[i], fitting: fit[i] }))
+    expect(tally(await Promise.all(sets.map((set) => ines.post(`${base}/joints/${joint}/open`, set))))).toEqual({ done: 1, 'already-open': 2 })
+    const built = await db('joints').whereIn('fitting', sets.map((set) => set.fitting!)).select('fitting')
+    expect(built).toHaveLength(1)
   })
   it('a lot goes into quarantine once', async () => {
     const lot = (await db('lots').whereNull('quarantined_at').first('id', 'lot')).id as string

@@ -3,19 +3,15 @@ import { uuidv7 } from 'uuidv7'
 import { Problem } from '#core/problem'
 import { insertFile } from '../../../../db/site'
 import { projectRoute } from '../../../../http/route'
+import { isPicture } from '../../../../services/pictures'
 import { sha256 } from '../../../../services/record'
 
-const KINDS: Record<string, (b: Buffer) => boolean> = {
-  'image/jpeg': (b) => b[0] === 0xff && b[1] === 0xd8,
-  'image/png': (b) => b.subarray(1, 4).toString() === 'PNG',
-  'image/webp': (b) => b.subarray(8, 12).toString() === 'WEBP',
-}
 const LIMIT = 8 * 1024 * 1024
 
 export default projectRoute('POST /api/projects/:project/files', { limit: LIMIT }, async ({ event, db, project, actor }) => {
   const bytes = await readRawBody(event, false)
   const mime = (getHeader(event, 'content-type') ?? '').split(';')[0]!
-  if (!bytes || bytes.length === 0 || !KINDS[mime]?.(bytes)) throw new Problem('bad-file', 'A photo must be a JPEG, PNG or WebP picture.', 'file')
+  if (!bytes || !isPicture(bytes, mime)) throw new Problem('bad-file', 'A photo must be a whole JPEG, PNG or WebP picture.', 'file')
   const id = uuidv7()
   const digest = sha256(bytes)
   await insertFile(db, project.id, actor.person, { id, name: `photo.${mime.split('/')[1]}`, mime, sha256: digest, bytes })

@@ -1,0 +1,51 @@
+import type { Knex } from 'knex'
+import { uuidv7 } from 'uuidv7'
+import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
+import { base, Client } from './client'
+import { damaged, dot, huge } from './picture'
+import { asApplication } from './connect'
+
+let db: Knex
+let tam: Client
+let joint: string
+beforeAll(async () => {
+  db = asApplication(inject('data'))
+  tam = await new Client(inject('address')).signIn('tam')
+  joint = (await db('joints').where({ number: 'RM-238' }).first('id')).id
+})
+afterAll(() => db.destroy())
+
+const cookieOf = (client: Client) => (client as unknown as { cookie: string }).cookie
+const png = Buffer.from(dot, 'base64')
+async function upload(bytes: Buffer, type: string, client = tam) {
+  const reply = await fetch(`${inject('address')}/api/${base}/files`, { method: 'POST', headers: { cookie: cookieOf(client), 'content-type': type }, body: new Uint8Array(bytes) })
+  return { status: reply.status, body: (await reply.json()) as { id?: string; sha256?: string; data?: { code: string; field: string } } }
+}
+const photo = (file: string) => ({ entries: [{ id: uuidv7(), kind: 'photo', step: 'washed', payload: { file, name: 'end.png' }, recordedAt: new Date().toISOString() }] })
+
+describe('a photo', () => {
+  it('comes back as it went in, under a name that runs nowhere', async () => {
+    const sent = await upload(png, 'image/png')
+    expect(sent.status).toBe(200)
+    const back = await fetch(`${inject('address')}/api/${base}/files/${sent.body.id}`, { headers: { cookie: cookieOf(tam) } })
+    expect(Buffer.from(await back.arrayBuffer()).equals(png)).toBe(true)
+    expect(back.headers.get('content-type')).toBe('image/png')
+    expect(back.headers.get('x-content-type-options')).toBe('nosniff')
+    expect(back.headers.get('content-disposition')).toMatch(/^inline; filename="[\w.-]+"$/)
+  })
+  it.each([['a page', Buffer.from('<html><script>1</script>'), 'text/html'], ['a page that says it is a picture', Buffer.from('<html>'), 'image/png'], ['a drawing that can run', Buffer.from('<svg/>'), 'image/svg+xml'], ['nothing', Buffer.alloc(0), 'image/png'], ['a picture whose pixels are damaged', Buffer.from(damaged, 'base64'), 'image/png'], ['half a picture', Buffer.from(dot, 'base64').subarray(0, 50), 'image/png'], ['a small file that unfolds to a huge picture', Buffer.from(huge, 'base64'), 'image/png'], ['the beginning of a photo', Buffer.from([0xff, 0xd8, 0xff, 0xe0, 0, 4, 1, 1, 0xff, 0xd9, 0, 0]), 'image/jpeg']])('%s is refused', async (_what, bytes, type) => {
+    const reply = await upload(bytes, type)
+    expect(reply.status).toBe(422)
+    expect(reply.body.data).toMatchObject({ code: 'bad-file', field: 'file' })
+  })
+  it('more than eight megabytes are refused', async () => expect((await upload(Buffer.concat([png, Buffer.alloc(9 * 1024 * 1024)]), 'image/png')).status).toBe(413))
+  it('a witness sends none', async () => expect((await upload(png, 'image/png', await new Client(inject('address')).signIn('hale'))).status).toBe(403))
+  it('one that never arrived is named by no entry, report or answer', async () => {
+    expect((await tam.post(`${base}/joints/${joint}/entries`, photo(uuidv7()))).problem).toMatchObject({ code: 'not-found', field: 'file' })
+    expect((await tam.post(`${base}/ncrs`, { id: uuidv7(), subjectType: 'joint', subject: joint, step: 'washed', criterion: 'c', reading: 'r', photo: uuidv7() })).problem).toMatchObject({ code: 'not-found', field: 'photo' })
+  })
+  it('one that arrived is', async () => {
+    const { body } = await upload(png, 'image/png')
+    expect((await tam.post(`${base}/joints/${joint}/entries`, photo(body.id!))).status).toBe(200)
+  })
+})

@@ -1,0 +1,81 @@
+import type { Knex } from 'knex'
+import { uuidv7 } from 'uuidv7'
+import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
+import { base, Client } from './client'
+import { asApplication } from './connect'
+
+/** Embedment recorded over HTTP: what is taken, what is refused, and what is never half done. */
+let db: Knex
+let reach: string
+let ines: Client
+let tam: Client
+let rhona: Client
+beforeAll(async () => {
+  db = asApplication(inject('data'))
+  const sign = (name: string) => new Client(inject('address')).signIn(name)
+  ;[ines, tam, rhona] = await Promise.all([sign('ines'), sign('tam'), sign('rhona')])
+  const north = (await db('crews').where({ name: 'Crew North' }).first('id')).id
+  reach = (await db('reaches').where({ crew: north, state: 'not-started' }).orderBy('from_station').first('id')).id
+})
+afterAll(() => db.destroy())
+
+const entry = (kind: string, payload: object, more: object = {}) => ({ id: uuidv7(), kind, payload, recordedAt: new Date().toISOString(), ...more })
+const lift = (side: string, thickness: number, more: object = {}) => entry('lift', { side, thickness, passes: 4, material: 'sand', haunched: true, ...more })
+const density = (wetDensity: number) => entry('density', { side: 'both', wetDensity, moisture: 0.08, maximum: 1900 })
+const send = (who: Client, ...entries: object[]) => who.post(`${base}/reaches/${reach}/entries`, { entries })
+const state = async () => (await db('reaches').where({ id: reach }).first('state', 'left_level', 'right_level')) as { state: string; left_level: number; right_level: number }
+const count = async () => Number((await db('entries').where({ subject: reach }).count('* as n'))[0]!.n)
+
+describe('embedment', () => {
+  it('levels grow side by side', async () => {
+    expect((await send(tam, lift('left', 0.15))).status).toBe(200)
+    expect(await state()).toMatchObject({ state: 'in-work', left_level: 0.15, right_level: 0 })
+    expect((await send(tam, lift('right', 0.15))).status).toBe(200)
+    expect(await state()).toMatchObject({ state: 'in-work', left_level: 0.15, right_level: 0.15 })
+  })
+  it('a bad lift is recorded and rejects; relaid, it stands again', async () => {
+    const bad = lift('both', 0.4)
+    expect((await send(tam, bad)).status).toBe(200)
+    expect((await state()).state).toBe('rejected')
+    expect((await send(tam, lift('both', 0.15, { replaces: bad.id }))).status).toBe(200)
+    expect(await state()).toMatchObject({ state: 'in-work', left_level: 0.3 })
+  })
+  it('a failed density test rejects until one beside it passes', async () => {
+    await send(tam, density(1700))
+    expect((await state()).state).toBe('rejected')
+    await send(tam, density(1960))
+    expect((await state()).state).toBe('in-work')
+  })
+  it.each([
+    ['a side that is none', lift('top', 0.1), 'side'], ['no thickness', lift('both', 0), 'thickness'], ['two and a half passes', lift('both', 0.1, { passes: 2.5 }), 'passes'], ['a material nobody knows', lift('both', 0.1, { material: 'gold' }), 'material'],
+    ['an unknown key', lift('both', 0.1, { colour: 'red' }), 'payload'], ['soil lighter than snow', density(10), 'wetDensity'], ['a thickness written as text', lift('both', 0.1, { thickness: '0.1' }), 'thickness'],
+    ['a lift to take out that is not there', lift('both', 0.1, { replaces: uuidv7() }), 'replaces'], ['a strike of nothing', entry('correction', { strikes: uuidv7(), reason: 'x' }), 'strikes'], ['a strike without a reason', entry('correction', { strikes: uuidv7(), reason: ' ' }), 'reason'],
+    ['tomorrow', { ...lift('both', 0.1), recordedAt: new Date(Date.now() + 86_400_000).toISOString() }, 'recordedAt'], ['a release', entry('release', {}), 'entries[0].kind'],
+  ])('%s is refused by its field, and nothing is written', async (_what, bad, field) => {
+    const before = [await count(), await state()]
+    const reply = await send(tam, lift('both', 0.1), bad)
+    expect(reply.status).toBeGreaterThanOrEqual(400)
+    expect(reply.problem!.field?.replace('entries[1]', 'entries[0]')).toBe(field)
+    expect([await count(), await state()]).toEqual(before)
+  })
+  it('a lead strikes the own entries only; an inspector any', async () => {
+    const byInspector = density(1950)
+    const byLead = density(1955)
+    await send(ines, byInspector)
+    await send(tam, byLead)
+    expect((await send(tam, entry('correction', { strikes: byInspector.id, reason: 'mine is better' }))).problem).toMatchObject({ code: 'forbidden', field: 'strikes' })
+    expect((await send(tam, entry('correction', { strikes: byLead.id, reason: 'wrong hole' }))).status).toBe(200)
+    expect((await send(ines, entry('correction', { strikes: byInspector.id, reason: 'wrong hole' }))).status).toBe(200)
+  })
+  it('another crew’s reach is not there', async () => {
+    expect((await send(rhona, lift('both', 0.1))).problem?.code).toBe('not-found')
+    expect((await rhona.get(`${base}/reaches/${reach}`)).status).toBe(404)
+  })
+  it('the same lift sent twice is one lift', async () => {
+    const one = lift('both', 0.05)
+    const before = await count()
+    await send(tam, one)
+    await send(tam, one)
+    expect(await count()).toBe(before + 1)
+  })
+})
