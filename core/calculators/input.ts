@@ -1,3 +1,4 @@
+import { isDay } from '../quantity/day'
 import { Problem } from '../problem'
 import type { DimensionKey } from '../quantity/dimension'
 import { dimensions } from '../quantity/dimension'
@@ -118,8 +119,7 @@ export function instant(): Input<number> {
       if (raw === undefined || raw === null || raw === '') throw new Problem('missing', `${field} is missing: give a date and time with its zone.`, field)
       if (typeof raw !== 'string' || !ISO.test(raw)) throw new Problem('not-a-time', `${field} must be a date and time with its zone, such as 2026-03-09T08:15:00Z.`, field)
       const ms = Date.parse(raw)
-      const day = new Date(`${raw.slice(0, 10)}T00:00:00Z`)
-      if (Number.isNaN(ms) || Number.isNaN(day.getTime()) || day.toISOString().slice(0, 10) !== raw.slice(0, 10)) throw new Problem('not-a-time', `${field} is not a date that exists.`, field)
+      if (Number.isNaN(ms) || !isDay(raw.slice(0, 10))) throw new Problem('not-a-time', `${field} is not a date that exists.`, field)
       return ms
     },
   }

@@ -1,5 +1,5 @@
 import { Problem } from '../problem'
-import { isDay } from './note'
+import { isDay } from '../quantity/day'
 
 /**
  * Element strings of trade labels: application identifier, then data; fixed

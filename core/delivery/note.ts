@@ -1,3 +1,4 @@
+import { isDay } from '../quantity/day'
 import { Problem } from '../problem'
 import { readQuantity } from '../quantity/read'
 import { cellReader, guessMapping, noteColumns, type Mapping } from './columns'
@@ -51,9 +52,6 @@ export function readPieces(text: string, fault: Fault): number {
   if (pieces < 1 || pieces > MAX_PIECES) fault('quantity', `"${text.slice(0, 40)}" is not a whole number from 1 to 100 000`)
   return pieces
 }
-
-/** Whether a text is a date that exists, written like 2026-03-09. */
-export const isDay = (text: string): boolean => /^\d{4}-\d\d-\d\d$/.test(text) && !Number.isNaN(Date.parse(text)) && new Date(text).toISOString().slice(0, 10) === text
 
 function readDay(text: string, key: string, fault: Fault): string | null {
   if (text === '') return null

@@ -38,7 +38,8 @@ function reading(step: CompiledStep, entry: Entry, context: CheckContext): Verdi
   if (fault) return plain('not-started', fault)
   const own = step.uncertainty ? (step.uncertainty.evaluate(context.slots) as number) : 0
   const uncertainty = entry.instrument ? context.instruments[entry.instrument]!.uncertainty : own
-  const findings = judgeReadings(step, context.slots, values, Number.isNaN(uncertainty) ? 0 : uncertainty, context.rule)
+  if (Number.isNaN(uncertainty)) return plain('blocked', 'How sure the reading is cannot be worked out: a fact of this joint is missing.')
+  const findings = judgeReadings(step, context.slots, values, uncertainty, context.rule)
   if (findings.length < step.limits.length) return plain('blocked', 'The limits cannot be worked out: a fact of this joint is missing.')
   const worst = findings.find((f) => f.verdict === 'reject') ?? findings.find((f) => f.verdict === 'too-close')
   const state: StepState = worst ? (worst.verdict === 'reject' ? 'rejected' : 'too-close') : 'accepted'

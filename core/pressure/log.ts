@@ -1,4 +1,5 @@
 import Papa from 'papaparse'
+import { isDay } from '../quantity/day'
 import { Problem } from '../problem'
 
 /** One sample of a pressure log: seconds since the log began, pascals, °C, m³ of makeup water so far. */
@@ -53,7 +54,7 @@ export function readPressureLog(text: string): PressureLog {
   const samples = parsed.data.map((raw, i): Sample => {
     const row = i + 2
     const cell = raw[columns.time!]?.trim() ?? ''
-    const at = /^\d{4}-\d\d-\d\dT.*(Z|[+-]\d\d:?\d\d)$/.test(cell) ? Date.parse(cell) : NaN
+    const at = /^\d{4}-\d\d-\d\dT.*(Z|[+-]\d\d:?\d\d)$/.test(cell) && isDay(cell.slice(0, 10)) ? Date.parse(cell) : NaN
     if (Number.isNaN(at)) fault(row, columns.time!, `"${cell.slice(0, 30)}" is not a date and time with its zone`)
     times.push(at)
     const pressure = numberAt(raw, columns.pressure, row) ?? fault(row, columns.pressure!, 'is empty')

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
-import { isDay } from '#core/delivery/note'
+import { isDay } from '#core/quantity/day'
 import { shelfEnd, shelfState } from '#core/delivery/shelf-life'
 import { standing } from '#core/judgement/standing'
 import { Problem } from '#core/problem'
