@@ -32,6 +32,19 @@ export const partWords = { document: 'Document', fact: 'Fact', option: 'School',
 
 export const procedureStateWords: Record<string, string> = { draft: 'Draft', 'in-review': 'In review', reviewed: 'Reviewed', issued: 'Issued', superseded: 'Superseded' }
 
+/** Inputs and outputs of calculators whose key alone would not say enough; the others are their keys, spelled out. */
+const quantityWords: Record<string, string> = {
+  od: 'Outside diameter', id: 'Inside diameter', casingId: 'Casing inside diameter', pipeOd: 'Pipe outside diameter', dr: 'Dimension ratio', p: 'Shares of bad items', k: 'Length factor', min: 'Smallest', max: 'Largest', ok: 'Within the allowance',
+  percent: 'In percent', undoAt: 'Clamps off at', testAt: 'Earliest test at', wet: 'Wet weather', over: 'Over-length', order: 'Order of the bolts', from: 'From', to: 'To', sample: 'Sample size', lot: 'Lot size', acceptance: 'Bad items allowed', pascalPerKelvin: 'Change of pressure', litresPerHour: 'Allowance', litres: 'Allowance', seconds: 'Time',
+}
+export const quantityWord = (name: string): string => {
+  if (Object.hasOwn(quantityWords, name)) return quantityWords[name]!
+  const words = name.replace(/([A-Z])/g, ' $1').toLowerCase()
+  return words[0]!.toUpperCase() + words.slice(1)
+}
+
+export const subjectWords: Record<string, string> = { 'pipe end': 'Pipe ends', joint: 'Joints', making: 'Making', lifting: 'Lifting and stacking', sampling: 'Sampling', soil: 'Soil and embedment', levelling: 'Levels', hydro: 'Pressure and thrust', 'gravity tests': 'Gravity line tests', judgement: 'Judgement' }
+
 export const placeWords = { upstream: 'Upstream pipe', downstream: 'Downstream pipe', fitting: 'Fitting' } as const
 
 export const entryWords: Record<string, string> = {

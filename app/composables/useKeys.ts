@@ -4,8 +4,12 @@ const typing = (target: EventTarget | null) => target instanceof HTMLElement && 
 /** A dialog that is fading away no longer takes keys: somebody quick has gone on already. */
 const inDialog = () => document.querySelector('.el-overlay:not([style*="display: none"]):not(.dialog-fade-leave-active) .el-dialog') !== null
 
-/** Single-key shortcuts while the component lives; not while somebody types, nor behind a dialog. */
-export function useKeys(keys: Record<string, (event: KeyboardEvent) => void>) {
+/**
+ * Single-key shortcuts while the component lives; not while somebody types, nor behind a dialog.
+ *
+ * @param first they see a key before the shortcuts of what is inside, and may keep it from them
+ */
+export function useKeys(keys: Record<string, (event: KeyboardEvent) => void>, { first = false } = {}) {
   const listen = (event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey || typing(event.target) || inDialog()) return
     // Enter on a button is that button's own.
@@ -15,6 +19,6 @@ export function useKeys(keys: Record<string, (event: KeyboardEvent) => void>) {
     event.preventDefault()
     action(event)
   }
-  onMounted(() => window.addEventListener('keydown', listen))
-  onBeforeUnmount(() => window.removeEventListener('keydown', listen))
+  onMounted(() => window.addEventListener('keydown', listen, first))
+  onBeforeUnmount(() => window.removeEventListener('keydown', listen, first))
 }

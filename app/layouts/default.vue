@@ -35,25 +35,26 @@ const views = computed(() =>
 )
 const here = (to: string) => (to === '/' ? route.path === '/' : route.path.startsWith(to) || (to === '/line' && route.path.startsWith('/joints')))
 
-let going = false
+/** until when a letter after `g` names a view */
+let going = 0
 useKeys({
   '/': () => (finder.value = true),
   '?': () => (help.value = true),
-  g: () => {
-    going = true
-    setTimeout(() => (going = false), 1200)
-  },
+  g: () => void (going = Date.now() + 1500),
   ...Object.fromEntries(
     ['t', 'l', 'k', 'd', 'e', 'p', 'n', 'b', 'c', 's'].map((key) => [
       key,
-      () => {
+      (event: KeyboardEvent) => {
+        if (Date.now() > going) return
+        going = 0
+        // The same letter answers a step of the joint sheet; after `g` it does not.
+        event.stopImmediatePropagation()
         const view = views.value.find((v) => v.key === key)
-        if (going && view) void router.push(view.to)
-        going = false
+        if (view) void router.push(view.to)
       },
     ]),
   ),
-})
+}, { first: true })
 
 watch(() => session.lineId, () => void strip.load(), { immediate: true })
 let pending: ReturnType<typeof setTimeout> | null = null

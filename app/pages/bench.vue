@@ -9,6 +9,7 @@ import type { DimensionKey } from '#core/quantity/dimension'
 import { benchDrawing } from '~/drawings/bench'
 import { drawnFamilies } from '~/drawings/families'
 import { useCarry } from '~/stores/carry'
+import { quantityWord, subjectWords } from '~/words'
 
 const route = useRoute()
 const key = ref(typeof route.query.calculator === 'string' ? route.query.calculator : 'ovality')
@@ -58,8 +59,7 @@ const show = (v: unknown): string => {
   if (typeof v === 'object' && v !== null && 'value' in v) return `${showNumber((v as { value: number }).value, 6)} ${(v as { unit?: string }).unit ?? ''}`
   return typeof v === 'number' ? showNumber(v, 6) : String(v)
 }
-const hint = (d: InputDescription): string => (d.kind === 'list' && d.of?.kind === 'record' ? `${Object.keys(d.of.fields!).join(', ')}; one row each, rows apart by ;` : d.kind === 'list' ? 'several, apart by ;' : d.kind === 'time' ? '2026-03-09T08:15:00Z' : d.default !== undefined ? `default ${String(d.default)}` : d.optional ? 'may stay empty' : '')
-const words = (name: string) => name.replace(/([A-Z])/g, ' $1').toLowerCase()
+const hint = (d: InputDescription): string => (d.kind === 'list' && d.of?.kind === 'record' ? `${Object.keys(d.of.fields!).join(', ')}; one row each, rows apart by ;` : d.kind === 'list' ? 'several, set apart by ;' : d.kind === 'time' ? '2026-03-09T08:15:00Z' : d.default !== undefined ? `default ${String(d.default)}` : d.optional ? 'may stay empty' : '')
 const carry = useCarry()
 const carried = ref('')
 watch(calculator, () => (carried.value = ''))
@@ -72,6 +72,8 @@ function send(name: string, v: unknown) {
   carry.result = { text: show(v).replace(/−/g, '-').trim(), dimension: sendable(name, v)!, from: calculator.value.title }
   carried.value = name
 }
+/** A refusal names the input as the form does. */
+const said = ({ field, message }: Problem) => (field !== null && message.startsWith(`${field} `) ? quantityWord(field) + message.slice(field.length) : message)
 const copy = () => navigator.clipboard?.writeText(JSON.stringify(result.value.answer?.outputs))
 </script>
 
@@ -79,7 +81,7 @@ const copy = () => navigator.clipboard?.writeText(JSON.stringify(result.value.an
   <div class="bench">
     <nav class="list" aria-label="Calculators">
       <template v-for="(calculators, subject) in calculatorsBySubject" :key="subject">
-        <h3>{{ subject }}</h3>
+        <h3>{{ subjectWords[subject] ?? subject }}</h3>
         <button v-for="c in calculators" :key="c.key" type="button" :class="{ here: c.key === calculator.key }" :aria-current="c.key === calculator.key || undefined" @click="key = c.key">{{ c.title }}</button>
       </template>
     </nav>
@@ -88,15 +90,15 @@ const copy = () => navigator.clipboard?.writeText(JSON.stringify(result.value.an
       <ul v-if="calculator.cautions.length" class="cautions"><li v-for="c in calculator.cautions" :key="c">{{ c }}</li></ul>
       <form class="inputs" @submit.prevent>
         <div v-for="(input, name) in calculator.inputs" :key="`${calculator.key} ${name}`" class="field" :class="{ wrong: result.problem?.field === name }">
-          <span>{{ words(String(name)) }} <span class="muted">{{ hint(input.describe) }}</span></span>
-          <ElSelect v-if="input.describe.choices" v-model="texts[name]" clearable :aria-label="words(String(name))"><ElOption v-for="c in input.describe.choices" :key="c" :value="c" :label="c" /></ElSelect>
-          <ElSelect v-else-if="input.describe.kind === 'flag'" v-model="texts[name]" clearable :aria-label="words(String(name))"><ElOption value="true" label="yes" /><ElOption value="false" label="no" /></ElSelect>
-          <ElInput v-else v-model="texts[name]" size="large" maxlength="400" :aria-label="words(String(name))"><template v-if="unit(input.describe)" #append>{{ unit(input.describe) }}</template></ElInput>
+          <span>{{ quantityWord(String(name)) }} <span class="muted">{{ hint(input.describe) }}</span></span>
+          <ElSelect v-if="input.describe.choices" v-model="texts[name]" clearable :aria-label="quantityWord(String(name))"><ElOption v-for="c in input.describe.choices" :key="c" :value="c" :label="c" /></ElSelect>
+          <ElSelect v-else-if="input.describe.kind === 'flag'" v-model="texts[name]" clearable :aria-label="quantityWord(String(name))"><ElOption value="true" label="yes" /><ElOption value="false" label="no" /></ElSelect>
+          <ElInput v-else v-model="texts[name]" size="large" maxlength="400" :aria-label="quantityWord(String(name))"><template v-if="unit(input.describe)" #append>{{ unit(input.describe) }}</template></ElInput>
         </div>
       </form>
-      <p v-if="result.problem" class="fault" role="alert">{{ result.problem.message }}</p>
+      <p v-if="result.problem" class="fault" role="alert">{{ said(result.problem) }}</p>
       <template v-if="result.answer">
-        <dl class="outputs"><div v-for="(v, k) in result.answer.outputs" :key="k"><dt>{{ words(String(k)) }}</dt><dd><span class="reading">{{ show(v) }}</span><ElButton v-if="sendable(String(k), v)" size="small" class="send" @click="send(String(k), v)">{{ carried === k ? 'Sent' : 'Send to a check' }}</ElButton></dd></div></dl>
+        <dl class="outputs"><div v-for="(v, k) in result.answer.outputs" :key="k"><dt>{{ quantityWord(String(k)) }}</dt><dd><span class="reading">{{ show(v) }}</span><button v-if="sendable(String(k), v)" type="button" class="send" @click="send(String(k), v)">{{ carried === k ? 'Sent' : 'Send to a check' }}</button></dd></div></dl>
         <p v-if="carried" class="muted small" role="status">The next reading of that kind offers it: open the joint and its step.</p>
         <div v-if="result.drawing" class="drawn"><component :is="drawnFamilies[result.drawing.show]" :values="result.drawing.values" :readings="result.drawing.readings" :angles="result.drawing.angles" :part="result.drawing.part" :taps="[]" /></div>
         <ul class="working mono"><li v-for="w in result.answer.working" :key="w">{{ w }}</li></ul>
@@ -115,7 +117,15 @@ const copy = () => navigator.clipboard?.writeText(JSON.stringify(result.value.an
 .send {
   display: block;
   min-height: 44px;
-  margin-top: 6px;
+  padding: 0;
+  border: 0;
+  background: none;
+  color: var(--line);
+  font: inherit;
+  font-size: var(--s14);
+  font-weight: 600;
+  text-decoration: underline;
+  cursor: pointer;
 }
 .bench {
   height: 100%;
@@ -132,7 +142,6 @@ const copy = () => navigator.clipboard?.writeText(JSON.stringify(result.value.an
   padding: 14px 16px 4px;
   color: var(--muted);
   font-size: var(--s14);
-  text-transform: capitalize;
 }
 .list button {
   display: block;
@@ -173,9 +182,10 @@ const copy = () => navigator.clipboard?.writeText(JSON.stringify(result.value.an
   color: var(--rejected);
 }
 .outputs {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 18px 36px;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
+  gap: 10px 24px;
+  width: 100%;
   margin: 0;
 }
 dt {

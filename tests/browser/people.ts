@@ -1,12 +1,12 @@
-import { expect, type Browser, type Locator, type Page } from '@playwright/test'
+import { expect, type Browser, type BrowserContextOptions, type Locator, type Page } from '@playwright/test'
 import { stateWords } from '../../app/words'
 import { demoPassword, demoPin } from '../../demo/people'
 
 export const address = () => process.env.VET_LINE_TEST_ADDRESS!
 
 /** A person with a browser of their own, signed in through the form. */
-export async function person(browser: Browser, name: string, before?: (page: Page) => Promise<void>): Promise<Page> {
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true })
+export async function person(browser: Browser, name: string, before?: (page: Page) => Promise<void>, more: BrowserContextOptions = {}): Promise<Page> {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true, ...more })
   const page = await context.newPage()
   await before?.(page)
   await page.goto(`${address()}/sign-in`)

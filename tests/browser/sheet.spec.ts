@@ -73,3 +73,15 @@ test('what the server refuses is taken back, and the person is brought back to i
   await expect(heading(page, 'Protected')).toBeVisible()
   await expect(step(page, 'Protected')).toHaveAccessibleName('Protected: Not started')
 })
+
+test('after g a letter goes to a view and answers nothing', async ({ browser }) => {
+  const page = await person(browser, 'ines')
+  await toJoint(page, 'TC-06')
+  await step(page, 'Protected').click()
+  await expect(heading(page, 'Protected')).toBeVisible()
+  await page.keyboard.press('g')
+  await page.keyboard.press('n')
+  await expect(page).toHaveURL(/\/ncrs$/)
+  await page.goBack()
+  await expect(step(page, 'Protected')).toHaveAccessibleName('Protected: Not started')
+})

@@ -29,7 +29,7 @@ const direction = computed(() => (result.value?.direction as number | null | und
 </script>
 
 <template>
-  <svg viewBox="0 0 404 330" class="drawing" role="img" :aria-label="result ? `Mean gap ${mm(result.mean as number)} mm, joint angle ${show(result.angle as number, 'angle')}` : 'Four gaps to measure'">
+  <svg viewBox="0 0 404 350" class="drawing" role="img" :aria-label="result ? `Mean gap ${mm(result.mean as number)} mm, joint angle ${show(result.angle as number, 'angle')}` : 'Four gaps to measure'">
     <path :d="outline" fill="var(--wash)" stroke="var(--ink)" stroke-width="1.5" :stroke-dasharray="gaps ? undefined : '4 4'" />
     <circle :cx="C" :cy="M" :r="R" class="body" />
     <g v-for="(p, i) in places" :key="p.angle" :class="{ tap: tappable('readings') }" @click="$emit('tap', 'readings')">
@@ -42,7 +42,8 @@ const direction = computed(() => (result.value?.direction as number | null | und
     </g>
     <template v-if="result">
       <text :x="C" y="302" text-anchor="middle" class="sum">{{ show(result.angle as number, 'angle', '°', 3) }} in the joint</text>
-      <text :x="C" y="324" text-anchor="middle" class="name">mean {{ mm(result.mean as number) }} mm{{ direction === null ? '' : `, opens toward ${show(direction, 'angle', '°', 3)} from 12` }} (gaps enlarged)</text>
+      <text :x="C" y="324" text-anchor="middle" class="name">mean {{ mm(result.mean as number) }} mm{{ direction === null ? '' : `, wider toward ${show(direction, 'angle', '°', 3)} from 12` }}</text>
+      <text :x="C" y="345" text-anchor="middle" class="name">gaps drawn larger</text>
     </template>
     <text v-else :x="C" y="318" text-anchor="middle" class="name">12, 3, 6, 9 o'clock, looking along the flow</text>
   </svg>

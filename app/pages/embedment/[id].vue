@@ -61,6 +61,9 @@ async function testDensity() {
   if (await send('density', { side: density.side, ...values })) Object.assign(density, { wet: '', moisture: '' })
 }
 const strikeOpen = ref(false)
+async function strike(reason: string) {
+  if (!(await send('correction', { strikes: chosen.value, reason }))) throw new ApiProblem('refused', fault.value, null, 0)
+}
 const mm = (m: number) => showIn(m, 'mm')
 const sideWords: Record<Side, string> = { left: 'Left', right: 'Right', both: 'Both sides' }
 </script>
@@ -115,7 +118,7 @@ const sideWords: Record<Side, string> = { left: 'Left', right: 'Right', both: 'B
         </table>
       </div>
     </section>
-    <AskDialog v-model="strikeOpen" title="Strike this lift" label="Why is it struck?" action="Strike" :send="async (reason) => { await send('correction', { strikes: chosen, reason }) }" />
+    <AskDialog v-model="strikeOpen" title="Strike this lift" label="Why is it struck?" action="Strike" :send="strike" />
   </div>
 </template>
 
