@@ -176,7 +176,14 @@ const copy = () => navigator.clipboard?.writeText(JSON.stringify(result.value.an
   width: 100%;
 }
 .field > span:first-child {
+  display: block;
+  margin-bottom: 4px;
+  color: var(--ink);
   font-size: var(--s14);
+  font-weight: 600;
+}
+.field .muted {
+  font-weight: 400;
 }
 .wrong {
   color: var(--rejected);
