@@ -91,8 +91,9 @@ class Judge {
     if (ncr?.open) return settle(out, 'rejected', `${ncr.number} is open.${out.state === 'accepted' ? ' The new reading conforms; the rework waits to be verified.' : ''}`)
     if (this.passedHold(step, ncr, out)) return out
     if (found.last && out.state === 'rejected' && step.step.check.kind === 'lot') this.applyLotWaiver(found.last, all, out)
-    if (out.state === 'rejected') this.drafts.push(draftOf(step, out, say(out.sentence)))
     if (found.decision) this.applyDecision(found.decision, out)
+    // What an inspector accepted with a reason is no nonconformance; what was decided against is one.
+    if (out.state === 'rejected') this.drafts.push(draftOf(step, out, say(out.sentence)))
     if (out.point === 'H') this.applyHold(out)
     return out.state === 'not-started' ? this.applyOrder(step, out) : out
   }

@@ -159,6 +159,13 @@ describe('two people, decisions, corrections', () => {
     const decided = step([...two, entry('square', 'decision', { verdict: 'accept', reason: 'measured together' }, 7, { person: 'ines', role: 'inspector' })], 'square')
     expect([decided.state, decided.computed]).toEqual(['accepted', 'differs'])
   })
+  it('what is accepted by decision drafts nothing; what is rejected by decision drafts its reason', () => {
+    const decide = (verdict: string) => entry('square', 'decision', { verdict, reason: 'looked at together' }, 7, { person: 'ines', role: 'inspector' })
+    const drafts = (...entries: Entry[]) => run(instead('square', ...entries)).drafts.map((d) => [d.step, d.reading])
+    expect(drafts(read('square', [0.009, 0.001], 6))).toEqual([['square', '9 mm']])
+    expect(drafts(read('square', [0.009, 0.001], 6), decide('accept'))).toEqual([])
+    expect(drafts(read('square', [0.001, 0.001], 6), decide('reject'))).toEqual([['square', 'Rejected by decision: looked at together']])
+  })
   it('a struck correction no longer strikes', () => {
     const first = read('gouge', [0.003], 7)
     const strike = entry('gouge', 'correction', { strikes: first.id, reason: 'wrong pipe' }, 8)
