@@ -50,6 +50,7 @@ try {
   const single = await during(post(1))
   // What is recorded while a request is on its way goes out together after it.
   const queued = await during(post(20))
+  const most = await during(post(50))
   await db.destroy()
   const show = (n: number) => n.toFixed(0).padStart(7)
   console.log(`over ${joints.length} open joints`)
@@ -57,6 +58,7 @@ try {
   console.log(`requests that do nothing     ${show(floor)} /s: no request can be faster`)
   console.log(`entries, one a request       ${show(single)} /s, ratio ${(single / raw).toFixed(2)}`)
   console.log(`entries, twenty a request    ${show(queued)} /s, ratio ${(queued / raw).toFixed(2)}`)
+  console.log(`entries, fifty a request     ${show(most)} /s, ratio ${(most / raw).toFixed(2)} (as many as the device bundles)`)
 } catch (error) {
   console.error(error, readFileSync(join(site.data, 'logs/server.log'), 'utf8').slice(-1500))
   process.exitCode = 1

@@ -130,7 +130,7 @@ export function evaluatePeExpansion(log: readonly Sample[], p: PeExpansionParame
     { key: 'kept', title: 'Lowest pressure in the expansion', text: kPa(keptLow), formula: `test pressure ${kPa(p.testPressure)} − ${kPa(KEPT)} = ${kPa(p.testPressure - KEPT)}`, verdict: guardBandVerdict(keptLow, p.testPressure - KEPT, null, p.gaugeUncertainty, 'guarded').verdict },
     { key: 'reduction', title: 'Lowered by', text: kPa(top.pressure - begin.pressure), formula: `${kPa(p.reduction)}, within a fifth`, verdict: yesNo(Math.abs(top.pressure - begin.pressure - p.reduction) <= 0.2 * p.reduction + p.gaugeUncertainty) },
     { key: 'added', title: 'Water added in the hold', text: showQuantity(added, 'volume', 'L'), formula: 'none', verdict: yesNo(added <= 1e-6) },
-    { key: 'change', title: 'Greatest change in the hold', text: `${showNumber((change / reference) * 100)} % (${kPa(change)})`, formula: `${showNumber(p.band * 100)} % of ${kPa(reference)} = ${kPa(p.band * reference)}, gauge ± ${kPa(p.gaugeUncertainty)}`, verdict: band.verdict },
+    { key: 'change', title: 'Greatest change in the hold', text: `${showNumber((change / reference) * 100, 3)} % (${kPa(change)})`, formula: `${showNumber(p.band * 100)} % of ${kPa(reference)} = ${kPa(p.band * reference)}, gauge ± ${kPa(p.gaugeUncertainty)}`, verdict: band.verdict },
     { key: 'total', title: 'Total time at pressure', text: showDuration(total), formula: `at most ${showDuration(p.maxTotal)}, else rest 8 h`, verdict: yesNo(total <= p.maxTotal) },
   ]
   if (trend) {

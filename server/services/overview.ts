@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { Problem } from '#core/problem'
 import { stateAt } from '#core/judgement/judge'
 import { livelyJoints, jointsWhere } from '../db/joints'
 import { alignmentsOf, crewsOf, peopleOf, type Project } from '../db/projects'
@@ -84,6 +85,7 @@ function urgency(item: TodayItem, now: number): number {
 
 /** The line as the strip draws it. */
 export async function strip(db: Knex, project: Project, actor: Actor, alignment: string) {
+  if (!(await alignmentsOf(db, project.id)).some((l) => l.id === alignment)) throw new Problem('not-found', 'There is no such line.', 'line')
   const now = Date.now()
   const [joints, packs, reaches, ncrs] = await Promise.all([jointsWhere(db, { project: project.id, alignment, crew: actor.crew }), packsOf(db, project.id), reachesOf(db, project.id, actor.crew), ncrsOf(db, project.id, { crew: actor.crew })])
   const open = new Set(ncrs.filter((n) => n.state !== 'closed').map((n) => n.subject))
