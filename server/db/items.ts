@@ -109,6 +109,9 @@ export async function freeItems(db: Knex, project: string, place: ItemPlace, ite
   return rows.map(item)
 }
 
+/** Whether an item is built in already at this place of a joint. */
+export const isBuiltIn = async (db: Knex, place: ItemPlace, id: string): Promise<boolean> => (await db('joints').where(place, id).first('id')) !== undefined
+
 export async function insertItems(db: Knex, items: readonly NewItem[]): Promise<void> {
   for (let i = 0; i < items.length; i += 500) await db('items').insert(items.slice(i, i + 500))
 }

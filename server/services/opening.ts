@@ -5,7 +5,7 @@ import type { Procedure, ProcedureFact } from '#core/procedure/types'
 import { Problem } from '#core/problem'
 import { inTransaction } from '../db/connection'
 import { catalogueOf } from '../db/deliveries'
-import { findItem, freeItems, holdItems, type Item, type ItemPlace } from '../db/items'
+import { findItem, freeItems, holdItems, isBuiltIn, type Item, type ItemPlace } from '../db/items'
 import { findLot } from '../db/lots'
 import { openJoint, saveJointProjection, type Joint } from '../db/joints'
 import { issuedProcedure, type ProcedureRow } from '../db/procedures'
@@ -81,7 +81,7 @@ async function chooseItem(db: Knex, project: string, id: string | undefined, { p
   const lot = await findLot(db, project, { lot: item.lot })
   if (lot?.quarantinedAt) throw new Problem('quarantined', `Lot ${item.lot} is in quarantine (${lot.reason}): ${item.serial} may not be built in.`, place)
   if (item.state === 'received') throw new Problem('not-accepted', `${item.serial} has not been inspected on arrival.`, place)
-  if ((await freeItems(db, project, place, [item.item], item.serial)).every((free) => free.id !== id)) throw new Problem('in-use', `${item.serial} is already built in at this end.`, place)
+  if (await isBuiltIn(db, place, id)) throw new Problem('in-use', `${item.serial} is already built in at this end.`, place)
   return item
 }
 

@@ -1,4 +1,4 @@
-import { crc32, deflateSync } from 'node:zlib'
+import { deflateSync } from 'node:zlib'
 
 /** A whole PNG of one point. */
 export const dot = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg=='
@@ -9,7 +9,6 @@ function png(width: number, height: number, data: Buffer): string {
     const framed = Buffer.alloc(8 + body.length)
     framed.writeUInt32BE(content.length, 0)
     body.copy(framed, 4)
-    framed.writeUInt32BE(crc32(body), 4 + body.length)
     return framed
   }
   const head = Buffer.alloc(13)
@@ -18,6 +17,8 @@ function png(width: number, height: number, data: Buffer): string {
   head.set([8, 6, 0, 0, 0], 8)
   return Buffer.concat([Buffer.from([137, 80, 78, 71, 13, 10, 26, 10]), chunk('IHDR', head), chunk('IDAT', data), chunk('IEND', Buffer.alloc(0))]).toString('base64')
 }
+/** A PNG of four by four points with these rows. */
+export const withRows = (rows: number) => png(4, 4, deflateSync(Buffer.alloc(rows * 17)))
 /** Right on the outside, with pixels that do not unpack. */
 export const damaged = png(4, 4, Buffer.from('these are no pixels'))
 /** A few bytes that claim forty thousand by forty thousand points. */
