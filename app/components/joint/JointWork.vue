@@ -59,27 +59,33 @@ async function answer(answers: Answer[]) {
   const at = current.value
   if (!at || sending.value.has(at)) return
   const { kind } = answers[0]!
+  const typed = drafts.get(at) ?? []
   sending.value = new Set([...sending.value, at])
   try {
     const sent = record(answers.map((a) => ({ kind: a.kind, step: at, payload: a.payload, instrument: a.instrument })))
+    // The places are free at once: what is typed while the reading is on its way is the next one.
+    if (kind === 'reading') check.value?.clear()
     if (PLAIN.includes(kind)) goOn(at)
     await sent
-    drafts.delete(at)
-    if (current.value === at) {
-      check.value?.clear()
-      ready.value = null
-      live.value = null
-    }
     // A measured verdict stays to be read.
     if (kind !== 'reading') goOn(at)
   } catch (error) {
+    const message = error instanceof ApiProblem ? error.message : 'This was not recorded.'
+    const kept = kind !== 'reading' || giveBack(at, typed)
     // Back to what was not recorded.
     current.value = at
-    ElMessage({ type: 'error', message: error instanceof ApiProblem ? error.message : 'This was not recorded.', duration: 6000, showClose: true })
+    ElMessage({ type: 'error', message: kept ? message : `${message} Not recorded: ${typed.join('; ')}.`, duration: kept ? 6000 : 0, showClose: true })
     if (!(error instanceof ApiProblem)) console.error(error)
   } finally {
     sending.value = new Set([...sending.value].filter((s) => s !== at))
   }
+}
+/** Readings that were refused stand in their places again, unless others were typed there meanwhile. */
+function giveBack(at: string, typed: string[]): boolean {
+  if (drafts.get(at)?.some((t) => t.trim() !== '')) return false
+  drafts.set(at, typed)
+  if (current.value === at) check.value?.put(typed)
+  return true
 }
 /** A picture of a drawing chosen as the answer of the step at hand. */
 function choose(choice: string) {

@@ -67,7 +67,9 @@ function clear() {
   active.value = 0
   inputs.value[0]?.focus({ preventScroll: true })
 }
-defineExpose({ clear })
+/** Puts readings back that were not recorded. */
+const put = (texts: string[]) => void (typed.value = [...texts])
+defineExpose({ clear, put })
 </script>
 
 <template>

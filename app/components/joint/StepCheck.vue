@@ -64,7 +64,7 @@ const lotMayBeWaived = computed(() => check.value.kind === 'lot' && props.judged
 const lotEntry = (): Answer => ({ kind: 'lot', payload: Object.fromEntries(Object.entries(lot).map(([k, v]) => [k, v.trim()]).filter(([, v]) => v)) })
 const counted = ref('')
 const inspectorDecides = computed(() => props.mayRelease && ['differs', 'too-close', 'rejected'].includes(props.judged.state) && !props.judged.ncr && !isHold.value && props.judged.entry !== null)
-defineExpose({ clear: () => entry.value?.clear(), say, request })
+defineExpose({ clear: () => entry.value?.clear(), put: (texts: string[]) => entry.value?.put(texts), say, request })
 </script>
 
 <template>

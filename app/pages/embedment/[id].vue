@@ -24,7 +24,10 @@ const busy = ref(false)
 const may = computed(() => session.may('inspector', 'crew-lead'))
 const bad = computed(() => judged.value?.lifts.find((l) => l.entry === chosen.value && !l.replaced) ?? null)
 // The side that lies lower comes next.
-watch(judged, (j) => j && (lift.side = j.left <= j.right ? 'left' : 'right'))
+watch(() => judged.value && `${judged.value.left} ${judged.value.right}`, () => {
+  const j = judged.value
+  if (j) lift.side = j.left <= j.right ? 'left' : 'right'
+})
 
 async function send(kind: string, payload: Record<string, unknown>) {
   busy.value = true
