@@ -1,5 +1,6 @@
 import { isNode, LineCounter, parseDocument, stringify, type Document } from 'yaml'
 import * as yup from 'yup'
+import { inheritedKey } from '../inherited-key'
 import { Problem } from '../problem'
 import { compileProcedure, type CompiledProcedure } from './compile'
 import { PathProblem } from './path-problem'
@@ -48,6 +49,8 @@ export function loadProcedure(source: string): CompiledProcedure {
   } catch (failure) {
     return refuse((failure as Error).message, { line: 1, column: 1 }, '')
   }
+  const stumble = inheritedKey(raw)
+  if (stumble) refuse(`${stumble.sentence}.`.replace('..', '.'), position(document, counter, stumble.path), stumble.path.join('.'))
   let procedure: Procedure
   try {
     procedure = procedureSchema.validateSync(raw, { abortEarly: true })

@@ -2,6 +2,7 @@ import { defineEventHandler, getHeader, getQuery, getRequestHost, getRouterParam
 import type { Knex } from 'knex'
 import type { AnyObjectSchema, InferType } from 'yup'
 import type { Role } from '#core/record/entry'
+import { inheritedKey } from '#core/inherited-key'
 import { Problem } from '#core/problem'
 import { database } from '../db/connection'
 import { findPerson, findProject, membershipsOf, type Membership, type Project } from '../db/projects'
@@ -48,6 +49,11 @@ export async function readText(event: H3Event, limit: number): Promise<string> {
   return (await readRawBody(event, 'utf8')) ?? ''
 }
 
+function refuseInherited(data: unknown) {
+  const found = inheritedKey(data)
+  if (found) throw new Problem('bad-input', found.sentence, found.path.join('.'))
+}
+
 async function readBody(event: H3Event, schema: AnyObjectSchema | undefined, limit: number): Promise<unknown> {
   if (event.method === 'GET') return undefined
   const text = await readText(event, limit)
@@ -58,6 +64,7 @@ async function readBody(event: H3Event, schema: AnyObjectSchema | undefined, lim
   } catch {
     throw new Problem('bad-json', 'The request is not JSON.', 'body')
   }
+  refuseInherited(raw)
   // Nothing is coerced; only what was left out gets its default.
   await schema.validate(raw, { strict: true })
   return schema.cast(raw)
@@ -100,6 +107,7 @@ function actorOf({ project, memberships, name }: Known, person: string, who: rea
 async function prepare(event: H3Event, input: Input<AnyObjectSchema, AnyObjectSchema>): Promise<RouteContext<never, never>> {
   const params = getRouterParams(event)
   for (const [key, value] of Object.entries(params)) if (!NAME.test(value)) throw new Problem('not-found', 'There is nothing at this address.', key)
+  refuseInherited(getQuery(event))
   const query = input.query ? await input.query.validate(getQuery(event), { strict: false }) : undefined
   const body = await readBody(event, input.body, input.limit ?? LIMIT)
   return { event, db: database(), params, query: query as never, body: body as never }

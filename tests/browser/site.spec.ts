@@ -107,7 +107,7 @@ const views: [name: string, open: (page: Page) => Promise<void>][] = [
   ['Trace', async (page) => { await page.getByRole('link', { name: 'Trace' }).click(); await page.getByLabel('Trace from').fill('L2406'); await page.getByRole('option', { name: /L2406/ }).first().click(); await expect(page.getByText('On the lines')).toBeVisible() }],
   ['Orders', async (page) => { await page.getByRole('link', { name: 'Orders' }).click(); await expect(page.getByRole('heading', { name: 'PO-118' })).toBeVisible() }],
   ['Joint with bolts', async (page) => { await toJoint(page, 'TC-01'); await step(page, 'Torque, every nut').click(); await expect(page.getByText('pass 1 of 3')).toBeVisible() }],
-  ['Bench', async (page) => { await view(page, 'Bench'); await page.getByLabel('diameters').fill('400 mm; 404 mm'); await expect(page.getByText('402 mm', { exact: false }).first()).toBeVisible() }],
+  ['Bench', async (page) => { await view(page, 'Bench'); await page.getByRole('textbox', { name: 'Diameters' }).fill('400 mm; 404 mm'); await expect(page.getByText('402 mm', { exact: false }).first()).toBeVisible() }],
 ]
 
 test.describe('every view', () => {

@@ -20,6 +20,10 @@ describe('broken files', () => {
     }
     return text
   })
+  it.each(['valueOf', 'toString', 'constructor', 'hasOwnProperty', '__proto__'])('a key that every object has, %s, is unknown like any other', (name) => {
+    for (const text of [sources[0]!.replace('title:', `${name}:`), `${sources[0]}${name}: 1\n`, sources[0]!.replace('  - key: pipe.od', `  - ${name}: 1\n    key: pipe.od`)]) expect(() => loadProcedure(text)).toThrow(expect.objectContaining({ code: 'bad-procedure', details: { line: expect.any(Number), column: expect.any(Number) } }))
+  })
+  it.each([['['.repeat(100_000)], [`a: ${'{b: '.repeat(5000)}`], [`${'- '.repeat(3000)}x`], ['{"a":'.repeat(3000) + '1' + '}'.repeat(3000)]])('nesting without end is refused (%#)', (text) => expect(() => loadProcedure(text)).toThrow(expect.objectContaining({ code: 'bad-procedure' })))
   it('10,000 of them do nothing but be refused, with line and column', { timeout: 900_000 }, () => {
     fc.assert(fc.property(wreck, (text) => {
       const start = performance.now()

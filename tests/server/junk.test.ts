@@ -24,7 +24,7 @@ beforeAll(async () => {
 afterAll(() => db.destroy())
 
 const long = 'x'.repeat(5000)
-const pieces: unknown[] = [null, true, 0, -1, 1.5, 1e308, '', ' ', 'x', long, '\u0000', '😀', "'; DROP TABLE joints; --", '../../etc/passwd', '2026-02-30', [], {}, [null], [[]], { a: { b: {} } }, { __proto__: { x: 1 } }, uuidv7()]
+const pieces: unknown[] = [null, true, 0, -1, 1.5, 1e308, '', ' ', 'x', long, '\u0000', '😀', "'; DROP TABLE joints; --", '../../etc/passwd', '2026-02-30', [], {}, [null], [[]], { a: { b: {} } }, JSON.parse('{"__proto__":1}'), { valueOf: 1 }, { constructor: { x: 1 } }, { toString: 'x', id: uuidv7() }, uuidv7()]
 /** Bodies around a name that a route may know: each piece under each of its names, and alone. */
 const names = ['entries', 'id', 'text', 'file', 'rows', 'order', 'reason', 'on', 'lot', 'facts', 'upstream', 'csv', 'samples', 'source', 'version', 'rule', 'secret', 'accepted', 'outcome', 'answers', 'name', 'from', 'until', 'row', 'mapping', 'value', 'kind', 'joints', 'inputs', 'step']
 const bodies: unknown[] = [...pieces, ...names.flatMap((name, i) => [{ [name]: pieces[i % pieces.length] }, { [name]: pieces[(i * 7 + 3) % pieces.length] }]), Object.fromEntries(names.map((n) => [n, 'x'])), Object.fromEntries(names.map((n) => [n, []])), Object.fromEntries(names.map((n) => [n, {}]))]
@@ -58,7 +58,7 @@ describe('junk in a body', () => {
 })
 
 describe('junk in a query', () => {
-  const queries = ['?from=-1', '?from=x&count=y', '?count=100000', '?search=%25%5f%5c', `?search=${long}`, '?text=%00', '?text=%27%22', '?kind=x&value=y', '?kind=lot&value=%F0%9F%98%80', '?place=nowhere', '?at=NaN', '?after=x', '?unknown=1', '?text[]=a&text[]=b', '?kind=lot&value=', '?show=%00&search=']
+  const queries = ['?from=-1', '?from=x&count=y', '?count=100000', '?search=%25%5f%5c', `?search=${long}`, '?text=%00', '?text=%27%22', '?kind=x&value=y', '?kind=lot&value=%F0%9F%98%80', '?place=nowhere', '?at=NaN', '?after=x', '?unknown=1', '?text[]=a&text[]=b', '?kind=lot&value=', '?show=%00&search=', '?valueOf=1', '?constructor=x&toString=y', '?__proto__=1']
   it.each(gets)('%s', async (key) => {
     const client = whoMay(key)
     for (const query of queries) {
@@ -81,6 +81,8 @@ describe('junk in a path', () => {
 it('text that is not JSON, and a body that never ends, are refused', async () => {
   const cookie = (clients.inspector as unknown as { cookie: string }).cookie
   const send = (body: string) => fetch(`${inject('address')}/api/${base}/joints/${ids.joint}/entries`, { method: 'POST', headers: { cookie, 'content-type': 'application/json' }, body })
+  expect((await send(`${'['.repeat(50_000)}${']'.repeat(50_000)}`)).status).toBe(422)
+  expect((await send(`${'{"a":'.repeat(20_000)}1${'}'.repeat(20_000)}`)).status).toBe(422)
   for (const body of ['{', '[1,', 'text', '\u0000', '{"entries":[}']) expect((await send(body)).status).toBe(422)
   expect((await send('['.repeat(100_000))).status).toBe(422)
   expect((await send('x'.repeat(3_000_000))).status).toBe(413)
