@@ -35,10 +35,12 @@ export const procedureStateWords: Record<string, string> = { draft: 'Draft', 'in
 /** Inputs and outputs of calculators whose key alone would not say enough; the others are their keys, spelled out. */
 const quantityWords: Record<string, string> = {
   od: 'Outside diameter', id: 'Inside diameter', casingId: 'Casing inside diameter', pipeOd: 'Pipe outside diameter', dr: 'Dimension ratio', p: 'Shares of bad items', k: 'Length factor', min: 'Smallest', max: 'Largest', ok: 'Within the allowance',
-  percent: 'In percent', undoAt: 'Clamps off at', testAt: 'Earliest test at', wet: 'Wet weather', over: 'Over-length', order: 'Order of the bolts', from: 'From', to: 'To', sample: 'Sample size', lot: 'Lot size', acceptance: 'Bad items allowed', pascalPerKelvin: 'Change of pressure', litresPerHour: 'Allowance', litres: 'Allowance', seconds: 'Time',
+  percent: 'In percent', undoAt: 'Clamps off at', testAt: 'Earliest test at', over: 'Over-length', order: 'Order of the bolts', from: 'From', to: 'To', sample: 'Sample size', lot: 'Lot size', acceptance: 'Bad items allowed', pascalPerKelvin: 'Change of pressure', litresPerHour: 'Allowance', litres: 'Allowance', seconds: 'Time',
+  // What one calculator alone means by a key.
+  'cement-cure wet': 'Wet weather', 'guard-band min': 'Smallest allowed', 'guard-band max': 'Largest allowed', 'sand-replacement wet': 'Wet density', 'sand-replacement dry': 'Dry density', 'density-field dry': 'Dry density', 'density-field maximum': 'Maximum dry density',
 }
-export const quantityWord = (name: string): string => {
-  if (Object.hasOwn(quantityWords, name)) return quantityWords[name]!
+export const quantityWord = (name: string, calculator = ''): string => {
+  for (const key of [`${calculator} ${name}`, name]) if (Object.hasOwn(quantityWords, key)) return quantityWords[key]!
   const words = name.replace(/([A-Z])/g, ' $1').toLowerCase()
   return words[0]!.toUpperCase() + words.slice(1)
 }

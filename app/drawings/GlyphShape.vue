@@ -35,9 +35,4 @@ const dash = computed(() => (props.state === 'not-applicable' ? '4 3' : undefine
     transform: rotate(360deg);
   }
 }
-@media (prefers-reduced-motion: reduce) {
-  .turning {
-    animation: none;
-  }
-}
 </style>

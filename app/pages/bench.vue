@@ -72,8 +72,9 @@ function send(name: string, v: unknown) {
   carry.result = { text: show(v).replace(/−/g, '-').trim(), dimension: sendable(name, v)!, from: calculator.value.title }
   carried.value = name
 }
+const word = (name: string) => quantityWord(name, calculator.value.key)
 /** A refusal names the input as the form does. */
-const said = ({ field, message }: Problem) => (field !== null && message.startsWith(`${field} `) ? quantityWord(field) + message.slice(field.length) : message)
+const said = ({ field, message }: Problem) => (field !== null && message.startsWith(`${field} `) ? word(field) + message.slice(field.length) : message)
 const copy = () => navigator.clipboard?.writeText(JSON.stringify(result.value.answer?.outputs))
 </script>
 
@@ -90,15 +91,15 @@ const copy = () => navigator.clipboard?.writeText(JSON.stringify(result.value.an
       <ul v-if="calculator.cautions.length" class="cautions"><li v-for="c in calculator.cautions" :key="c">{{ c }}</li></ul>
       <form class="inputs" @submit.prevent>
         <div v-for="(input, name) in calculator.inputs" :key="`${calculator.key} ${name}`" class="field" :class="{ wrong: result.problem?.field === name }">
-          <span>{{ quantityWord(String(name)) }} <span class="muted">{{ hint(input.describe) }}</span></span>
-          <ElSelect v-if="input.describe.choices" v-model="texts[name]" clearable :aria-label="quantityWord(String(name))"><ElOption v-for="c in input.describe.choices" :key="c" :value="c" :label="c" /></ElSelect>
-          <ElSelect v-else-if="input.describe.kind === 'flag'" v-model="texts[name]" clearable :aria-label="quantityWord(String(name))"><ElOption value="true" label="yes" /><ElOption value="false" label="no" /></ElSelect>
-          <ElInput v-else v-model="texts[name]" size="large" maxlength="400" :aria-label="quantityWord(String(name))"><template v-if="unit(input.describe)" #append>{{ unit(input.describe) }}</template></ElInput>
+          <span>{{ word(String(name)) }} <span class="muted">{{ hint(input.describe) }}</span></span>
+          <ElSelect v-if="input.describe.choices" v-model="texts[name]" clearable :aria-label="word(String(name))"><ElOption v-for="c in input.describe.choices" :key="c" :value="c" :label="c" /></ElSelect>
+          <ElSelect v-else-if="input.describe.kind === 'flag'" v-model="texts[name]" clearable :aria-label="word(String(name))"><ElOption value="true" label="yes" /><ElOption value="false" label="no" /></ElSelect>
+          <ElInput v-else v-model="texts[name]" size="large" maxlength="400" :aria-label="word(String(name))"><template v-if="unit(input.describe)" #append>{{ unit(input.describe) }}</template></ElInput>
         </div>
       </form>
       <p v-if="result.problem" class="fault" role="alert">{{ said(result.problem) }}</p>
       <template v-if="result.answer">
-        <dl class="outputs"><div v-for="(v, k) in result.answer.outputs" :key="k"><dt>{{ quantityWord(String(k)) }}</dt><dd><span class="reading">{{ show(v) }}</span><button v-if="sendable(String(k), v)" type="button" class="send" @click="send(String(k), v)">{{ carried === k ? 'Sent' : 'Send to a check' }}</button></dd></div></dl>
+        <dl class="outputs"><div v-for="(v, k) in result.answer.outputs" :key="k"><dt>{{ word(String(k)) }}</dt><dd><span class="reading">{{ show(v) }}</span><button v-if="sendable(String(k), v)" type="button" class="send" @click="send(String(k), v)">{{ carried === k ? 'Sent' : 'Send to a check' }}</button></dd></div></dl>
         <p v-if="carried" class="muted small" role="status">The next reading of that kind offers it: open the joint and its step.</p>
         <div v-if="result.drawing" class="drawn"><component :is="drawnFamilies[result.drawing.show]" :values="result.drawing.values" :readings="result.drawing.readings" :angles="result.drawing.angles" :part="result.drawing.part" :taps="[]" /></div>
         <ul class="working mono"><li v-for="w in result.answer.working" :key="w">{{ w }}</li></ul>

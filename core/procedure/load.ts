@@ -50,7 +50,7 @@ export function loadProcedure(source: string): CompiledProcedure {
     return refuse((failure as Error).message, { line: 1, column: 1 }, '')
   }
   const stumble = inheritedKey(raw)
-  if (stumble) refuse(`${stumble.sentence}.`.replace('..', '.'), position(document, counter, stumble.path), stumble.path.join('.'))
+  if (stumble) refuse(stumble.sentence, position(document, counter, stumble.path), stumble.path.join('.'))
   let procedure: Procedure
   try {
     procedure = procedureSchema.validateSync(raw, { abortEarly: true })

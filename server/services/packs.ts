@@ -67,30 +67,30 @@ export async function confirmRow(db: Knex, actor: Actor, id: string, row: string
   await inTransaction(db, (trx) => appendEntries(trx, actor, role, 'pack', id, [{ id: uuidv7(), kind: 'confirmation', step: row, payload: { answer: 'yes' }, recordedAt: new Date() }]))
 }
 
-const refuse = (pack: Pack, state: Pack['state'], sentence: string): never => {
-  throw new Problem('wrong-state', sentence || `Test pack ${pack.number} is ${state}.`, 'pack')
+const refuse = (sentence: string): never => {
+  throw new Problem('wrong-state', sentence, 'pack')
+}
+const mayStart = (pack: Pack, { state }: Pick<PackProjection, 'state'> = pack) => {
+  if (state === 'running' || state === 'signed') refuse(`Test pack ${pack.number} is ${state}.`)
 }
 
 /** Starts the test. Rows still open need an engineer's name and reason. */
 export async function startTest(db: Knex, project: Project, actor: Actor, id: string, reason: string | null): Promise<void> {
   const pack = await packOf(db, actor, id)
-  if (pack.state === 'running' || pack.state === 'signed') refuse(pack, pack.state, '')
+  mayStart(pack)
   const open = (await readyOf(db, project, pack, await entriesOf(db, id))).filter((r) => r.state === 'open')
   if (open.length > 0 && !reason) throw new Problem('not-ready', `Not ready: ${open.map((r) => r.title.toLowerCase()).join('; ')}. An engineer may start it with a reason.`, 'reason')
   const role = actingRole(actor, open.length > 0 ? ['engineer'] : ['inspector', 'engineer'])
   const start: NewEntry = { id: uuidv7(), kind: 'start', payload: { open: open.map((r) => r.key), reason }, recordedAt: new Date() }
   await inTransaction(db, async (trx) => {
-    const { entries } = await appendAfter(trx, actor, role, 'pack', id, [start], (before) => {
-      const { state } = projectPack(before)
-      if (state === 'running' || state === 'signed') refuse(pack, state, '')
-    })
+    const { entries } = await appendAfter(trx, actor, role, 'pack', id, [start], (before) => mayStart(pack, projectPack(before)))
     await trx('samples').where({ pack: id }).delete()
     await savePack(trx, id, projectPack(entries))
   })
 }
 
 const mustRun = (pack: Pack, { state }: Pick<PackProjection, 'state'> = pack) => {
-  if (state !== 'running') refuse(pack, state, `Test pack ${pack.number} is not running: start it first.`)
+  if (state !== 'running') refuse(`Test pack ${pack.number} is not running: start it first.`)
 }
 
 /** Keeps samples pushed by a logger while the test runs. */
@@ -153,7 +153,7 @@ export async function signPack(db: Knex, actor: Actor, id: string, signing: Sign
   await inTransaction(db, async (trx) => {
     const { entries } = await appendAfter(trx, actor, role, 'pack', id, [signature], (before) => {
       const { state } = projectPack(before)
-      if (state !== 'evaluated' && !(state === 'signed' && role === 'inspector')) refuse(pack, state, state === 'failed' ? 'A failed test is not signed; raise its nonconformance.' : `Test pack ${pack.number} is ${state}; an evaluated test is signed.`)
+      if (state !== 'evaluated' && !(state === 'signed' && role === 'inspector')) refuse(state === 'failed' ? 'A failed test is not signed; raise its nonconformance.' : `Test pack ${pack.number} is ${state}; an evaluated test is signed.`)
       signature.payload.digest = before.at(-1)!.hash
     })
     await savePack(trx, id, projectPack(entries))

@@ -7,8 +7,12 @@ import { entryWords, quantityWord, roleWords, stateWords, subjectWords } from '.
 describe('words for a person', () => {
   it.each([['pipeLength', 'Pipe length'], ['gaps', 'Gaps'], ['od', 'Outside diameter'], ['waterAboveCrown', 'Water above crown'], ['toString', 'To string']])('%s reads %s', (key, words) => expect(quantityWord(key)).toBe(words))
   it('no input or output of a calculator reads like code', () => {
-    for (const c of calculators) for (const key of [...Object.keys(c.inputs), ...Object.keys(c.outputs)]) expect(quantityWord(key), `${c.key} ${key}`).toMatch(/^[A-Z][a-z-]+( [a-z-]+)*$/)
+    for (const c of calculators) for (const key of [...Object.keys(c.inputs), ...Object.keys(c.outputs)]) expect(quantityWord(key, c.key), `${c.key} ${key}`).toMatch(/^[A-Z][a-z-]+( [a-z-]+)*$/)
   })
+  it('no two values of one calculator are called the same', () => {
+    for (const c of calculators) for (const keys of [Object.keys(c.inputs), Object.keys(c.outputs)]) expect(new Set(keys.map((k) => quantityWord(k, c.key))).size, c.key).toBe(keys.length)
+  })
+  it('the same key is called by what each calculator means', () => expect(['cement-cure', 'sand-replacement'].map((c) => quantityWord('wet', c))).toEqual(['Wet weather', 'Wet density']))
   it('every subject has its heading', () => expect(Object.keys(calculatorsBySubject).filter((s) => !subjectWords[s])).toEqual([]))
   it('every role of the access table has its word', () => {
     for (const who of Object.values(access)) if (Array.isArray(who)) for (const role of who) expect(roleWords[role as keyof typeof roleWords]).toBeTruthy()

@@ -1,15 +1,12 @@
 import { readFile } from 'node:fs/promises'
 import { expect, test } from '@playwright/test'
-import { address, choose, heading, openSelect, person, signOff, step, toJoint, view } from './people'
+import { address, choose, heading, lookAtOrders, openSelect, person, signOff, step, toJoint, view } from './people'
 
 const today = (offset = 0) => new Date(Date.now() + offset * 86_400_000).toISOString().slice(0, 10)
 
 test('orders and a note with foreign headings, a sample that passes, and a signature', async ({ browser }) => {
   const ines = await person(browser, 'ines')
-  await view(ines, 'Deliveries')
-  await ines.getByRole('link', { name: 'Orders' }).click()
-  await ines.getByRole('button', { name: 'Import orders' }).click()
-  await ines.getByLabel('Orders as CSV').last().setInputFiles('samples/orders.csv')
+  await lookAtOrders(ines, 'samples/orders.csv')
   await expect(ines.getByText('2 lines, 44 pieces')).toBeVisible()
   await ines.getByRole('button', { name: 'Import 2 orders' }).click()
   await expect(ines.getByRole('heading', { name: 'PO-141' })).toBeVisible()

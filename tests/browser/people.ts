@@ -21,6 +21,14 @@ export async function view(page: Page, name: string) {
   await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name }).click()
 }
 
+/** Brings orders in from a file, as far as the last look before they are taken. */
+export async function lookAtOrders(page: Page, file: string) {
+  await view(page, 'Deliveries')
+  await page.getByRole('link', { name: 'Orders' }).click()
+  await page.getByRole('button', { name: 'Import orders' }).click()
+  await page.getByLabel('Orders as CSV').last().setInputFiles(file)
+}
+
 /** Goes to a joint with the go-to dialog. */
 export async function toJoint(page: Page, number: string) {
   await page.getByRole('button', { name: 'Go to' }).click()
@@ -30,6 +38,13 @@ export async function toJoint(page: Page, number: string) {
 
 export const step = (page: Page, title: string) => page.getByRole('navigation', { name: 'Steps' }).getByRole('button', { name: new RegExp(`^${title.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}: (?:${Object.values(stateWords).join('|')})$`) })
 export const heading = (page: Page, title: string) => page.getByRole('heading', { level: 1, name: title, exact: true })
+
+/** Opens a joint at one of its steps. */
+export async function atStep(page: Page, joint: string, title: string) {
+  await toJoint(page, joint)
+  await step(page, title).click()
+  await expect(heading(page, title)).toBeVisible()
+}
 
 /** Answers the shown step with yes and waits until it is accepted. */
 export async function yes(page: Page, title: string) {

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { heading, person, step, toJoint } from './people'
+import { atStep, heading, person, step } from './people'
 
 const slots = (page: Page) => page.locator('.slots input')
 const primary = (page: Page) => page.locator('.bar').getByRole('button').last()
@@ -19,8 +19,7 @@ async function slowLine(page: Page) {
 
 test('readings typed are kept while another step is looked at, and are never recorded there', async ({ browser }) => {
   const page = await person(browser, 'ines')
-  await toJoint(page, 'TC-06')
-  await step(page, 'Setting gap').click()
+  await atStep(page, 'TC-06', 'Setting gap')
   await expect(slots(page)).toHaveCount(4)
   for (const [i, text] of ['25', '1 in', '25.5'].entries()) await slots(page).nth(i).fill(text)
   await step(page, 'Outside diameters').click()
@@ -41,8 +40,7 @@ test('readings typed are kept while another step is looked at, and are never rec
 
 test('on a slow line answers go on at once, are sent together in order, and nothing typed meanwhile is lost', async ({ browser }) => {
   const page = await person(browser, 'ines')
-  await toJoint(page, 'TC-06')
-  await step(page, 'Right parts on site').click()
+  await atStep(page, 'TC-06', 'Right parts on site')
   const { open, requests } = await slowLine(page)
   for (const title of ['Right parts on site', 'Installer qualified', 'Instruments in date', 'Tools laid out']) {
     await expect(heading(page, title)).toBeVisible()
@@ -64,9 +62,7 @@ test('on a slow line answers go on at once, are sent together in order, and noth
 
 test('what the server refuses is taken back, and the person is brought back to it with the reason', async ({ browser }) => {
   const page = await person(browser, 'ines')
-  await toJoint(page, 'TC-06')
-  await step(page, 'Protected').click()
-  await expect(heading(page, 'Protected')).toBeVisible()
+  await atStep(page, 'TC-06', 'Protected')
   await page.route('**/entries', (route) => route.fulfill({ status: 422, contentType: 'application/json', body: JSON.stringify({ data: { code: 'future', message: 'This entry is dated in the future: set the clock of the device.', field: 'recordedAt' } }) }))
   await page.getByRole('button', { name: 'Yes', exact: true }).click()
   await expect(page.getByText('set the clock of the device')).toBeVisible()
@@ -76,9 +72,7 @@ test('what the server refuses is taken back, and the person is brought back to i
 
 test('after g a letter goes to a view and answers nothing', async ({ browser }) => {
   const page = await person(browser, 'ines')
-  await toJoint(page, 'TC-06')
-  await step(page, 'Protected').click()
-  await expect(heading(page, 'Protected')).toBeVisible()
+  await atStep(page, 'TC-06', 'Protected')
   await page.keyboard.press('g')
   await page.keyboard.press('n')
   await expect(page).toHaveURL(/\/ncrs$/)
@@ -88,8 +82,7 @@ test('after g a letter goes to a view and answers nothing', async ({ browser }) 
 
 test('the next reading is typed while the last is on its way; a refused one comes back to its place', async ({ browser }) => {
   const page = await person(browser, 'ines')
-  await toJoint(page, 'TC-06')
-  await step(page, 'Outside diameters').click()
+  await atStep(page, 'TC-06', 'Outside diameters')
   await expect(slots(page)).toHaveCount(2)
   const { open } = await slowLine(page)
   await slots(page).nth(0).fill('452')

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises'
 import { expect, test } from '@playwright/test'
-import { address, choose, person, view } from './people'
+import { address, choose, lookAtOrders, person, view } from './people'
 
 test('the bench works with whatever unit is typed, and says what is wrong by the field’s name', async ({ browser }) => {
   const page = await person(browser, 'ines')
@@ -131,10 +131,7 @@ test('an instrument is entered by the administrator, with what is wrong said by 
 
 test('twenty thousand pipe lengths come in, are scrolled through and found', async ({ browser }) => {
   const page = await person(browser, 'ines')
-  await view(page, 'Deliveries')
-  await page.getByRole('link', { name: 'Orders' }).click()
-  await page.getByRole('button', { name: 'Import orders' }).click()
-  await page.getByLabel('Orders as CSV').last().setInputFiles('samples/orders-large.csv')
+  await lookAtOrders(page, 'samples/orders-large.csv')
   await page.getByRole('button', { name: /^Import 1 order/ }).click()
   await expect(page.getByRole('heading', { name: 'PO-900' })).toBeVisible()
   await page.getByRole('link', { name: 'Notes' }).click()

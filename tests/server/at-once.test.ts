@@ -1,7 +1,7 @@
 import { uuidv7 } from 'uuidv7'
 import type { Knex } from 'knex'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
-import { base, Client, type Reply } from './client'
+import { base, signedIn, type Client, type Reply } from './client'
 import { asApplication } from './connect'
 
 /** What happens when a button is pressed twice, or two people press it at the same moment. */
@@ -12,8 +12,7 @@ let petra: Client
 let tam: Client
 beforeAll(async () => {
   db = asApplication(inject('data'))
-  const sign = (name: string) => new Client(inject('address')).signIn(name)
-  ;[ines, oskar, petra, tam] = await Promise.all([sign('ines'), sign('oskar'), sign('petra'), sign('tam')])
+  ;[ines, oskar, petra, tam] = (await signedIn(inject('address'), 'ines', 'oskar', 'petra', 'tam')) as [Client, Client, Client, Client]
 })
 afterAll(() => db.destroy())
 

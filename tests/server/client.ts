@@ -28,4 +28,7 @@ export class Client {
   post = (path: string, body: unknown) => this.call('POST', path, body)
 }
 
+/** Several people, each signed in. */
+export const signedIn = (address: string, ...names: string[]): Promise<Client[]> => Promise.all(names.map((name) => new Client(address).signIn(name)))
+
 export const base = 'projects/skerry-head'

@@ -1,7 +1,7 @@
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
-import { base, Client } from './client'
+import { base, signedIn, type Client } from './client'
 import { asApplication } from './connect'
 
 /** Embedment recorded over HTTP: what is taken, what is refused, and what is never half done. */
@@ -12,8 +12,7 @@ let tam: Client
 let rhona: Client
 beforeAll(async () => {
   db = asApplication(inject('data'))
-  const sign = (name: string) => new Client(inject('address')).signIn(name)
-  ;[ines, tam, rhona] = await Promise.all([sign('ines'), sign('tam'), sign('rhona')])
+  ;[ines, tam, rhona] = (await signedIn(inject('address'), 'ines', 'tam', 'rhona')) as [Client, Client, Client]
   const north = (await db('crews').where({ name: 'Crew North' }).first('id')).id
   reach = (await db('reaches').where({ crew: north, state: 'not-started' }).orderBy('from_station').first('id')).id
 })

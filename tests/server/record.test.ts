@@ -7,7 +7,7 @@ import { uuidv7 } from 'uuidv7'
 import { placesAt } from '../../cli/places'
 import { findProject } from '../../server/db/projects'
 import { verifyRecord } from '../../server/services/verify'
-import { base, Client } from './client'
+import { base, Client, signedIn } from './client'
 import { dot } from './picture'
 import { asApplication } from './connect'
 
@@ -19,8 +19,7 @@ const idOf = async (number: string): Promise<string> => (await db('joints').wher
 
 beforeAll(async () => {
   db = asApplication(inject('data'))
-  const sign = (name: string) => new Client(inject('address')).signIn(name)
-  ;[tam, rhona, ines] = await Promise.all([sign('tam'), sign('rhona'), sign('ines')])
+  ;[tam, rhona, ines] = (await signedIn(inject('address'), 'tam', 'rhona', 'ines')) as [Client, Client, Client]
 })
 afterAll(() => db.destroy())
 
