@@ -191,7 +191,7 @@ const copy = () => navigator.clipboard?.writeText(JSON.stringify(result.value.an
 }
 .outputs {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(215px, 1fr));
   gap: 10px 24px;
   width: 100%;
   margin: 0;
