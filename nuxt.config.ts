@@ -1,5 +1,6 @@
 import { fileURLToPath } from 'node:url'
 import Icons from 'unplugin-icons/vite'
+import { workerFiles } from './build/worker-files'
 
 const core = fileURLToPath(new URL('./core', import.meta.url))
 
@@ -8,7 +9,7 @@ export default defineNuxtConfig({
   ssr: false,
   devtools: { enabled: false },
   telemetry: false,
-  modules: ['@pinia/nuxt', '@element-plus/nuxt', 'nuxt-auth-utils', '@nuxt/eslint'],
+  modules: ['@pinia/nuxt', '@element-plus/nuxt', '@nuxt/eslint'],
   alias: { '#core': core },
   css: ['@fontsource-variable/atkinson-hyperlegible-next', '@fontsource-variable/atkinson-hyperlegible-mono', '~/assets/tokens.css', '~/assets/base.css', '~/assets/drawing.css', '~/assets/planner.css', '~/assets/element.css'],
   app: {
@@ -21,14 +22,13 @@ export default defineNuxtConfig({
   },
   components: [{ path: '~/components', pathPrefix: false }, { path: '~/drawings', pathPrefix: false, extensions: ['vue'] }],
   elementPlus: { importStyle: 'css', icon: false },
-  runtimeConfig: { session: { name: 'vet-line', maxAge: 60 * 60 * 14, password: '', cookie: { sameSite: 'strict', secure: process.env.VET_LINE_INSECURE_COOKIE !== '1' } } },
   vite: {
     plugins: [Icons({ compiler: 'vue3', scale: 1.25 })],
     worker: { format: 'es' },
     build: { chunkSizeWarningLimit: 900 },
   },
-  // Scripts travel compressed; the server picks what the browser takes.
-  ...({ nitro: { compressPublicAssets: { gzip: true, brotli: true } } } as object),
+  // Scripts travel compressed; the server picks what the browser takes. Files get the header that middleware gives to replies.
+  ...({ nitro: { rollupConfig: { plugins: [workerFiles()] }, compressPublicAssets: { gzip: true, brotli: true }, routeRules: { '/**': { headers: { 'x-content-type-options': 'nosniff' } } } } } as object),
   typescript: { strict: true, tsConfig: { include: ['../core/**/*'], compilerOptions: { noUncheckedIndexedAccess: true } } },
   eslint: { config: { stylistic: false } },
 })

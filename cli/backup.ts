@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process'
-import { existsSync, openSync, closeSync, renameSync } from 'node:fs'
+import { existsSync, openSync, closeSync, renameSync, rmSync } from 'node:fs'
 import { resolve } from 'node:path'
 import { userInfo } from 'node:os'
 import { ensureDatabase, ownerConnection } from './mariadb'
@@ -12,7 +12,9 @@ export async function backup(file: string | undefined): Promise<number> {
   const places = placesAt()
   await ensureDatabase(places)
   const target = resolve(file)
-  const out = openSync(`${target}.new`, 'w', 0o600)
+  // A file left over would keep its own rights.
+  rmSync(`${target}.new`, { force: true })
+  const out = openSync(`${target}.new`, 'wx', 0o600)
   const run = spawnSync('mariadb-dump', ['--no-defaults', `--socket=${places.socket}`, `--user=${userInfo().username}`, '--single-transaction', '--quick', '--hex-blob', '--skip-lock-tables', '--routines', '--triggers', 'vet_line'], { stdio: ['ignore', out, 'pipe'], encoding: 'utf8' })
   closeSync(out)
   if (run.status !== 0) throw new CommandFailure(`The backup failed: ${run.stderr.trim()}`)

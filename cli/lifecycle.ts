@@ -1,9 +1,16 @@
 import { spawn, spawnSync } from 'node:child_process'
-import { closeSync, existsSync, openSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { closeSync, existsSync, fchmodSync, openSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { alive, applicationConnection, ensureDatabase, freePort, stopDatabase } from './mariadb'
+import { alive, ensureDatabase, freePort, ownerConnection, stopDatabase } from './mariadb'
 import { applicationEnvironment, buildDigest, makePlaces, placesAt, readSettings, root, writeSettings, type Places } from './places'
 import { CommandFailure, note, print } from './say'
+
+/** Logs are for whoever runs the site, not for everybody on the machine. */
+function openLog(file: string): number {
+  const log = openSync(file, 'a', 0o600)
+  fchmodSync(log, 0o600)
+  return log
+}
 
 const sleep = (ms: number) => new Promise((done) => setTimeout(done, ms))
 const supervisorFile = (places: Places) => join(places.run, 'supervisor.pid')
@@ -52,7 +59,7 @@ export async function start(options: { port?: number } = {}): Promise<string> {
   await stopServer(places)
   settings.httpPort = await choosePort(options.port ?? (settings.httpPort || FIRST_PORT))
   writeSettings(places, settings)
-  const log = openSync(join(places.logs, 'supervisor.log'), 'a')
+  const log = openLog(join(places.logs, 'supervisor.log'))
   const child = spawn(process.execPath, [...process.execArgv, join(root, 'cli/supervise.ts')], { detached: true, stdio: ['ignore', log, log], env: { ...process.env, VET_LINE_DATA: places.data } })
   closeSync(log)
   child.unref()
@@ -114,7 +121,7 @@ export async function supervise(): Promise<void> {
   let failures = 0
   while (!stopping) {
     const settings = await ensureDatabase(places)
-    const log = openSync(join(places.logs, 'server.log'), 'a')
+    const log = openLog(join(places.logs, 'server.log'))
     const born = Date.now()
     child = spawn(process.execPath, [join(built, 'server/index.mjs')], {
       stdio: ['ignore', log, log],
@@ -141,7 +148,8 @@ export async function demo(port?: number): Promise<void> {
   makePlaces(places)
   ensureBuilt()
   const settings = await ensureDatabase(places)
-  const db = applicationConnection(settings)
+  // People and memberships are the owner's to write.
+  const db = ownerConnection(settings)
   try {
     const { seedDemo } = await import('../demo/seed')
     if (await seedDemo(db)) note('The demo project was laid out.')

@@ -109,7 +109,7 @@ function createUsers(places: Places, settings: Settings) {
 }
 
 function launch(places: Places, settings: Settings, user: string[]): { pid: number; exited: () => boolean } {
-  const log = openSync(join(places.logs, 'mariadb.out'), 'a')
+  const log = openSync(join(places.logs, 'mariadb.out'), 'a', 0o600)
   const child = spawn(find('mariadbd')!, [
     '--no-defaults', ...user, `--datadir=${places.mariadb}`, `--tmpdir=${places.mariadb}`, `--socket=${places.socket}`, `--pid-file=${pidFile(places)}`, '--bind-address=127.0.0.1', `--port=${settings.databasePort}`,
     '--skip-name-resolve', '--skip-log-bin', `--log-error=${join(places.mariadb, 'error.log')}`, '--character-set-server=utf8mb4', '--collation-server=utf8mb4_unicode_520_ci', '--default-time-zone=+00:00', '--innodb_flush_log_at_trx_commit=1',

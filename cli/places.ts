@@ -60,7 +60,7 @@ export function writeSettings(places: Places, settings: Settings) {
 /** The environment that the application and its tools read. */
 export const applicationEnvironment = (settings: Settings): Record<string, string> => ({
   VET_LINE_DB_PORT: String(settings.databasePort), VET_LINE_DB_USER: 'vet_line', VET_LINE_DB_PASSWORD: settings.applicationPassword, VET_LINE_DB_NAME: 'vet_line',
-  NUXT_SESSION_PASSWORD: settings.sessionPassword,
+  VET_LINE_SECRET: settings.sessionPassword,
 })
 
 /** A digest over what the build is made from; another digest asks for another build. */
@@ -71,6 +71,6 @@ export function buildDigest(): string {
     if (statSync(path).isFile()) return void hash.update(path.slice(root.length)).update(readFileSync(path))
     for (const name of readdirSync(path).sort()) walk(join(path, name))
   }
-  for (const part of ['app', 'core', 'server', 'public', 'nuxt.config.ts', 'package-lock.json']) walk(join(root, part))
+  for (const part of ['app', 'build', 'core', 'server', 'public', 'nuxt.config.ts', 'package-lock.json']) walk(join(root, part))
   return hash.digest('hex')
 }

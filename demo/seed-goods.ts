@@ -40,6 +40,7 @@ async function layOrders(g: Ground): Promise<Record<string, string>> {
     ids[o.number] = g.random.id(g.now - 39 * DAY)
     await g.db('orders').insert({ id: ids[o.number], project: g.project.id, number: o.number, supplier: o.supplier })
     const classOf = (item: string) => catalogue.find((c) => c.item === item)!.pressureClass
+    await write(g, 'order', ids[o.number]!, 'petra', [{ kind: 'receipt', payload: { number: o.number, supplier: o.supplier, lines: o.lines.map(([item, quantity, lots]) => ({ item, quantity, lots: lots ?? [] })) }, at: g.now - 39 * DAY }])
     await g.db('order_lines').insert(o.lines.map(([item, quantity, lots]) => ({ id: g.random.id(g.now), order_id: ids[o.number], item, pressure_class: classOf(item), quantity, lots: JSON.stringify(lots ?? []) })))
   }
   return ids

@@ -3,16 +3,14 @@ import SignaturePad from 'signature_pad'
 
 /** A drawn signature with the name and PIN, bound to the digest of the evidence. */
 const open = defineModel<boolean>({ required: true })
-const props = defineProps<{ name: string; digest: string; send: (body: { name: string; image: string; secret: string }) => Promise<void> }>()
+const props = defineProps<{ name: string; digest: string; send: (body: { image: string; secret: string }) => Promise<void> }>()
 const canvas = ref<HTMLCanvasElement | null>(null)
 const secret = ref('')
-const who = ref('')
 const fault = ref('')
 const busy = ref(false)
 let pad: SignaturePad | null = null
 watch(open, async (now) => {
   if (!now) return
-  who.value = props.name
   secret.value = ''
   fault.value = ''
   await nextTick()
@@ -31,7 +29,7 @@ async function sign() {
   busy.value = true
   fault.value = ''
   try {
-    await props.send({ name: who.value.trim(), image: pad.toDataURL('image/png'), secret: secret.value })
+    await props.send({ image: pad.toDataURL('image/png'), secret: secret.value })
     open.value = false
   } catch (error) {
     fault.value = error instanceof ApiProblem ? error.message : 'This was not signed.'
@@ -44,7 +42,7 @@ async function sign() {
 <template>
   <ElDialog v-model="open" title="Sign the test" width="640px" align-center>
     <form class="form" @submit.prevent="sign">
-      <label>Name<ElInput v-model="who" size="large" maxlength="120" /></label>
+      <p class="who">{{ name }}</p>
       <span class="muted small">Signature</span>
       <canvas ref="canvas" class="pad" aria-label="Draw the signature here" />
       <ElButton class="clear" @click="pad?.clear()">Clear</ElButton>
@@ -72,6 +70,11 @@ async function sign() {
 }
 .clear {
   align-self: flex-end;
+}
+.who {
+  margin: 0;
+  font-size: var(--s18);
+  font-weight: 600;
 }
 label {
   font-size: var(--s14);

@@ -1,3 +1,5 @@
+import { DEVICE_HEADER, deviceId, keepStamp, STAMP_HEADER } from './device'
+
 /** A refusal of the server: a code, a sentence, the field it is about. */
 export class ApiProblem extends Error {
   constructor(readonly code: string, message: string, readonly field: string | null, readonly status: number, readonly details?: Record<string, unknown>) {
@@ -25,12 +27,13 @@ export async function api<T>(path: string, options: Options = {}): Promise<T> {
   try {
     reply = await fetch(`/api/${path}${query}`, {
       method: options.method ?? (options.body === undefined ? 'GET' : 'POST'),
-      headers: options.body === undefined ? {} : { 'content-type': blob ? (options.body as Blob).type : 'application/json' },
+      headers: { [DEVICE_HEADER]: deviceId(), ...(options.body === undefined ? {} : { 'content-type': blob ? (options.body as Blob).type : 'application/json' }) },
       body: options.body === undefined ? undefined : blob ? (options.body as Blob) : JSON.stringify(options.body),
     })
   } catch {
     throw new ApiProblem('off-line', 'No signal: nothing was sent. What you typed is still here.', null, 0)
   }
+  keepStamp(reply.headers.get(STAMP_HEADER))
   if (!reply.ok) throw await explain(reply)
   return (await reply.json()) as T
 }

@@ -11,6 +11,9 @@ import { useSession } from '~/stores/session'
 
 export type JointSheet = Awaited<ReturnType<typeof jointSheet>>
 
+/** An entry with the stamp that the device had when it was recorded. */
+type Recorded = Entry & { stamp: string | null }
+
 /** A decision at a hold point, or against what the criterion gave. */
 export type DecisionKind = 'release' | 'refusal' | 'waiver' | 'decision'
 
@@ -40,15 +43,16 @@ export function useJointSheet(id: string) {
   const options = computed<JudgeOptions>(() => ({ rule: sheet.value?.rule, schools: sheet.value?.schools, plan: sheet.value?.plan, instruments: instrumentFacts(sheet.value?.instruments ?? []), lots: sheet.value?.lots ?? {} }))
   const judgement = computed(() => (compiled.value && sheet.value ? judge(compiled.value, sheet.value.joint.facts, entries.value, now.value, options.value) : null))
 
-  const send = makeOutbox<Entry>(
-    (made) => api(`${session.base}/joints/${id}/entries`, { body: { entries: made.map(({ id: entry, kind, step, payload, instrument, recordedAt }) => ({ id: entry, kind, step, payload, instrument, device: 'browser', recordedAt: new Date(recordedAt).toISOString() })) } }),
+  const send = makeOutbox<Recorded>(
+    (made) => sendNumbered(session.base, made, (numbered) => api(`${session.base}/joints/${id}/entries`, { body: { entries: numbered.map(({ id: entry, kind, step, payload, instrument, recordedAt, stamp, number }) => ({ id: entry, kind, step, payload, instrument, stamp, number, recordedAt: new Date(recordedAt).toISOString() })) } })),
     (error) => error instanceof ApiProblem && error.status >= 400 && error.status < 500,
   )
 
   /** Judged here at once, before it is sent; taken back with its reason when the server refuses it. */
   async function record(news: { kind: EntryKind; step: string | null; payload: Record<string, unknown>; instrument?: string | null }[]) {
     const at = deviceNow()
-    const made = news.map((n, i): Entry => ({ id: uuidv7(), kind: n.kind, step: n.step, payload: n.payload, person: session.person!.id, role: session.may('inspector') ? 'inspector' : 'crew-lead', crew: null, instrument: n.instrument ?? null, recordedAt: at + i }))
+    const stamp = currentStamp()
+    const made = news.map((n, i): Recorded => ({ stamp, id: uuidv7(), kind: n.kind, step: n.step, payload: n.payload, person: session.person!.id, role: session.may('inspector') ? 'inspector' : 'crew-lead', crew: null, instrument: n.instrument ?? null, recordedAt: at + i }))
     pending.value = [...pending.value, ...made]
     now.value = deviceNow()
     try {

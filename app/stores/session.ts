@@ -43,6 +43,7 @@ export const useSession = defineStore('session', {
       localStorage.setItem('vet-line-line', this.line?.key ?? '')
     },
     async signIn(name: string, password: string) {
+      forgetDevice()
       await api('session', { method: 'POST', body: { signIn: name, password } })
       await this.load()
     },

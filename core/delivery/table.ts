@@ -11,6 +11,22 @@ export interface Table {
 }
 
 export const MAX_ROWS = 50_000
+export const MAX_COLUMNS = 200
+const MAX_CELLS = 2_000_000
+
+/**
+ * Looks at the first line of a table before it is read: a table that nobody made by hand is refused
+ * before it costs anything.
+ *
+ * @throws Problem `bad-file`
+ */
+export function checkColumns(text: string, most = MAX_COLUMNS): void {
+  const end = text.search(/[\r\n]/)
+  const first = end < 0 ? text : text.slice(0, end)
+  let separators = 0
+  for (const letter of first) if (letter === ',' || letter === ';' || letter === '\t') separators++
+  if (separators >= most) throw new Problem('bad-file', `The file has more than ${most} columns.`, 'file')
+}
 const UNREADABLE = '\uFFFD'
 /** Windows leaves these codes undefined: no text holds them. */
 const UNDEFINED = /[\u0081\u008D\u008F\u0090\u009D]/
@@ -32,12 +48,15 @@ function decode(bytes: Uint8Array): { text: string; remark: string | null } {
 
 /** A table from a grid of cells, as spreadsheets and CSV readers give it; empty rows are passed over. */
 export function tableOfGrid(grid: readonly (readonly unknown[])[], remark: string | null = null): Table {
+  if (grid.reduce((cells, row) => cells + row.length, 0) > MAX_CELLS) throw new Problem('bad-file', 'The file has more cells than any list of goods.', 'file')
   const text = (cell: unknown) => (cell === null || cell === undefined ? '' : cell instanceof Date ? cell.toISOString().slice(0, 10) : String(cell).trim())
   const filled = grid.map((cells, i) => ({ row: i + 1, cells: cells.map(text) })).filter((r) => r.cells.some((c) => c !== ''))
   const head = filled[0]
   if (!head) throw new Problem('bad-file', 'The file is empty.', 'file')
   const header = head.cells
-  const twice = header.find((h, i) => h !== '' && header.indexOf(h) !== i)
+  if (header.length > MAX_COLUMNS) throw new Problem('bad-file', `The file has more than ${MAX_COLUMNS} columns.`, 'file')
+  const seen = new Set<string>()
+  const twice = header.find((h) => h !== '' && (seen.has(h) || !seen.add(h)))
   if (twice) throw new Problem('bad-file', `The file has two columns named "${twice.slice(0, 60)}".`, 'file')
   const rows = filled.slice(1)
   if (rows.length === 0) throw new Problem('bad-file', 'The file has a header but no rows.', 'file')
@@ -60,7 +79,8 @@ export function tableOfGrid(grid: readonly (readonly unknown[])[], remark: strin
 export function readCsv(bytes: Uint8Array): Table {
   const { text, remark } = decode(bytes)
   if (text.includes('\u0000')) throw new Problem('bad-file', 'This is not a table: it holds bytes that no text has.', 'file')
-  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { delimitersToGuess: [',', ';', '\t'] })
+  checkColumns(text.replace(/^\uFEFF/, ''))
+  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { delimitersToGuess: [',', ';', '\t'], preview: MAX_ROWS + 2 })
   const table = tableOfGrid(parsed.data, remark)
   for (const e of parsed.errors) if (e.type === 'Quotes') table.faults.push({ row: (e.row ?? 0) + 1, column: table.header[0]!, message: 'a quotation mark is not closed' })
   return table

@@ -1,12 +1,13 @@
 import type { CompiledProcedure, CompiledStep } from '../procedure/compile'
 import type { FactValue, Formula, Slots } from '../procedure/formula/formula'
 import type { Entry } from '../record/entry'
+import { nameKey } from '../record/names'
 import { answering, conceded, lookThrough, NO_RELEASE, releaseOf, type AtStep, type NcrState } from './decisions'
 import { draftOf } from './draft'
 import { explainAll, judgeReadings } from './measure'
 import { fillSlots } from './slots'
 import { byStep } from './standing'
-import { judgeEntry, type CheckContext, type Verdict } from './step'
+import { judgeEntry, registeredLot, type CheckContext, type Verdict } from './step'
 import type { Draft, JointJudgement, JointState, JudgeOptions, RunningClock, StepJudgement } from './types'
 
 /** A step being judged: its sentence is written only when somebody reads it. */
@@ -171,9 +172,9 @@ class Judge {
   /** A lot past its date may be used when somebody who may says so by name; a quarantined one may not. */
   private applyLotWaiver(used: Entry, all: readonly Entry[], out: Judging) {
     const lot = String(used.payload.lot)
-    const register = this.context.lots[lot]
+    const register = registeredLot(this.context.lots, lot)
     if (register?.quarantinedAt !== null && register?.quarantinedAt !== undefined && used.recordedAt >= register.quarantinedAt) return
-    const waiver = all.find((e) => e.kind === 'waiver' && e.payload.lot === lot)
+    const waiver = all.find((e) => e.kind === 'waiver' && e.payload.lot !== undefined && nameKey(String(e.payload.lot)) === nameKey(lot))
     if (!waiver) return
     out.computed = 'rejected'
     settle(out, 'accepted', `Lot ${lot} is used past its date by waiver: ${String(waiver.payload.reason)}`)

@@ -2,6 +2,7 @@ import type { BandRule } from '../calculators/guard-band'
 import type { CompiledStep } from '../procedure/compile'
 import type { Slots } from '../procedure/formula/formula'
 import type { Entry } from '../record/entry'
+import { nameKey } from '../record/names'
 import { showDuration } from '../quantity/show'
 import { instrumentFault } from './instruments'
 import { explainAll, explainFinding, judgeReadings } from './measure'
@@ -64,6 +65,9 @@ export const choiceConforms = (step: CompiledStep, at: number, slots: Slots): bo
   return typeof conforms === 'boolean' ? conforms : conforms.evaluate(slots) === true
 }
 
+/** A lot of the register, however its name is spelled. */
+export const registeredLot = (lots: Record<string, LotFacts>, name: unknown): LotFacts | undefined => lots[String(name)] ?? lots[nameKey(String(name))]
+
 /** Quarantine first; then the earliest of the printed expiry, production plus shelf life, and opening plus its own life, as typed or as the register has them. */
 function lot(step: CompiledStep, entry: Entry, context: CheckContext): Verdict {
   const date = (key: string) => (typeof entry.payload[key] === 'string' ? Date.parse(entry.payload[key]) : NaN)
@@ -74,7 +78,7 @@ function lot(step: CompiledStep, entry: Entry, context: CheckContext): Verdict {
     { at: date('made') + life(step.shelfLife), why: 'shelf life from production' },
     { at: date('opened') + life(step.openedLife), why: 'life after opening' },
   ].filter((e) => !Number.isNaN(e.at))
-  const register = context.lots[String(entry.payload.lot)]
+  const register = registeredLot(context.lots, entry.payload.lot)
   const name = `Lot ${String(entry.payload.lot)}`
   if (register?.quarantinedAt != null && entry.recordedAt >= register.quarantinedAt) return plain('rejected', `${name} is in quarantine: ${register.reason ?? 'no reason given'}.`)
   const known = register ? shelfEnd(register) : null

@@ -1,4 +1,5 @@
 import Papa from 'papaparse'
+import { checkColumns } from '../delivery/table'
 import { isDay } from '../quantity/day'
 import { Problem } from '../problem'
 
@@ -25,6 +26,8 @@ export interface PressureLog {
 
 const names = { time: ['time', 'timestamp', 'date time'], pressure: ['pressure kpa', 'pressure bar', 'pressure pa', 'pressure'], temperature: ['temperature', 'pipe temperature', 'temperature c'], makeup: ['makeup l', 'makeup', 'water added l'] }
 const MAX_SAMPLES = 200_000
+const MAX_COLUMNS = 60
+const MOST_NOTES = 40
 
 /**
  * Reads a pressure log from CSV: `time` (ISO with zone), `pressure kPa` (or bar, Pa),
@@ -33,6 +36,7 @@ const MAX_SAMPLES = 200_000
  * @throws Problem `bad-file`, or `bad-row` naming row and column; nothing is half read
  */
 export function readPressureLog(text: string): PressureLog {
+  checkColumns(text, MAX_COLUMNS)
   const parsed = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), { header: true, skipEmptyLines: 'greedy' })
   const header = parsed.meta.fields ?? []
   const find = (list: string[]) => header.find((h) => list.includes(h.trim().toLowerCase()))
@@ -75,10 +79,16 @@ const median = (values: number[]) => {
  */
 export function cleanLog(samples: readonly Sample[]): { samples: Sample[]; notes: LogNote[] } {
   const notes: LogNote[] = []
+  const byKind = new Map<LogNote['kind'], LogNote>()
   const note = (kind: LogNote['kind'], t: number, sentence: string) => {
-    const known = notes.find((n) => n.kind === kind && kind !== 'gap')
-    if (known) known.count++
-    else notes.push({ kind, t, count: 1, sentence })
+    const known = byKind.get(kind)
+    // Gaps are named one by one, as long as somebody would read them.
+    if (known && (kind !== 'gap' || notes.length >= MOST_NOTES)) known.count++
+    else {
+      const fresh = { kind, t, count: 1, sentence }
+      byKind.set(kind, fresh)
+      notes.push(fresh)
+    }
   }
   const ordered: Sample[] = []
   for (const s of samples) {

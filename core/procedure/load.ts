@@ -1,4 +1,4 @@
-import { isNode, LineCounter, parseDocument, stringify, type Document } from 'yaml'
+import { isNode, isScalar, LineCounter, parseDocument, stringify, visit, type Document } from 'yaml'
 import * as yup from 'yup'
 import { inheritedKey } from '../inherited-key'
 import { Problem } from '../problem'
@@ -24,6 +24,26 @@ function position(document: Document, counter: LineCounter, path: (string | numb
   return { line: 1, column: 1 }
 }
 
+/** A key that stands twice in one map; in one pass, as a document may have thousands of keys. */
+function findDoubled(document: Document): { key: string; at: number } | null {
+  let found: { key: string; at: number } | null = null
+  visit(document, {
+    Map(_key, map) {
+      const seen = new Set<unknown>()
+      for (const { key } of map.items) {
+        if (!isScalar(key)) continue
+        if (seen.has(key.value)) {
+          found = { key: String(key.value).slice(0, 60), at: key.range?.[0] ?? 0 }
+          return visit.BREAK
+        }
+        seen.add(key.value)
+      }
+      return undefined
+    },
+  })
+  return found
+}
+
 const refuse = (message: string, at: { line: number; column: number }, path: string): never => {
   throw new Problem('bad-procedure', `Line ${at.line}, column ${at.column}: ${message}`, path || null, { ...at })
 }
@@ -37,11 +57,16 @@ const refuse = (message: string, at: { line: number; column: number }, path: str
 export function loadProcedure(source: string): CompiledProcedure {
   if (source.length > MAX_BYTES) throw new Problem('bad-procedure', 'The document is larger than 400 kB.', null, { line: 1, column: 1 })
   const counter = new LineCounter()
-  const document = parseDocument(source, { lineCounter: counter, schema: 'core', maxAliasCount: 20, uniqueKeys: true, logLevel: 'error' } as Parameters<typeof parseDocument>[1])
+  const document = parseDocument(source, { lineCounter: counter, schema: 'core', maxAliasCount: 20, uniqueKeys: false, logLevel: 'error' } as Parameters<typeof parseDocument>[1])
   const [error] = document.errors
   if (error) {
     const at = error.linePos?.[0] ?? { line: 1, col: 1 }
     refuse(error.message.split('\n')[0]!.replace(/ at line \d+, column \d+:?$/, ''), { line: at.line, column: at.col }, '')
+  }
+  const doubled = findDoubled(document)
+  if (doubled) {
+    const { line, col } = counter.linePos(doubled.at)
+    refuse(`The key "${doubled.key}" stands here twice.`, { line, column: col }, '')
   }
   let raw: unknown
   try {

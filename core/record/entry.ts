@@ -1,5 +1,6 @@
 import * as yup from 'yup'
 import { Problem } from '../problem'
+import { isMoment } from './canonical'
 import { uuid } from './uuid'
 
 /** What an entry says. Entries are ink: they are appended, and struck only by a correction that says why. */
@@ -24,6 +25,10 @@ export interface Entry {
   crew: string | null
   instrument: string | null
   recordedAt: number
+  /** its time proves nothing: it satisfies no clock, shelf life or hold without an inspector's word */
+  late?: boolean
+  /** of a late entry: when it arrived, if that is known */
+  receivedAt?: number
 }
 
 const words = (max = 2000) => yup.string().strict().min(1).max(max).matches(/\S/, { name: 'ink', message: '${path} must say something' })
@@ -44,13 +49,25 @@ const payloads: Partial<Record<EntryKind, yup.ObjectSchema<Record<string, unknow
   request: shape({ note: words(400) }),
   release: shape({ note: words(400) }),
   refusal: shape({ reason: words().required() }),
-  waiver: shape({ reason: words().required(), lot: words(80) }),
+  waiver: shape({ reason: words().required(), lot: words(80), waives: yup.array().of(words(60).required()).max(200) }),
   decision: shape({ verdict: yup.string().oneOf(['accept', 'reject']).required(), reason: words().required() }),
   correction: shape({ strikes: uuid().required(), reason: words().required() }),
 }
 
 /** Entry kinds that may be sent for a step of a joint; the others are made by the use cases that own them. */
 export const jointEntryKinds = Object.keys(payloads) as EntryKind[]
+
+/** What a device says of the time of an entry: its moment, its running number, and the stamp it had. */
+export const timing = {
+  number: yup.number().strict().integer().min(1).max(4_000_000_000).nullable().default(null),
+  stamp: yup.string().strict().max(100).nullable().default(null),
+  recordedAt: yup
+    .string()
+    .strict()
+    .matches(/^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,3})?Z$/, '${path} must be a UTC time')
+    .test('moment', '${path} is not a time of this century', (v) => v === undefined || isMoment(Date.parse(v)))
+    .required(),
+}
 
 export const newEntrySchema = yup
   .object({
@@ -60,7 +77,7 @@ export const newEntrySchema = yup
     payload: yup.object().required(),
     instrument: yup.string().strict().max(36).nullable().default(null),
     device: yup.string().strict().max(60).nullable().default(null),
-    recordedAt: yup.string().strict().matches(/^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,3})?Z$/, '${path} must be a UTC time').required(),
+    ...timing,
   })
   .noUnknown(true, ({ unknown }) => `The entry has unknown keys: ${unknown}`)
 

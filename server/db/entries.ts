@@ -23,22 +23,29 @@ interface Row {
   role: string
   crew: string | null
   device: string | null
+  device_number: number | null
+  stamp_at: Date | null
+  late: string | null
   recorded_at: Date
   received_at: Date
   prev: string
   hash: string
 }
 
-const columns = ['feed', 'id', 'project', 'subject_type', 'subject', 'seq', 'kind', 'step', 'payload', 'instrument', 'person', 'role', 'crew', 'device', 'recorded_at', 'received_at', 'prev', 'hash']
+const columns = [
+  ...['feed', 'id', 'project', 'subject_type', 'subject', 'seq', 'kind', 'step', 'payload', 'instrument', 'person', 'role', 'crew'],
+  ...['device', 'device_number', 'stamp_at', 'late', 'recorded_at', 'received_at', 'prev', 'hash'],
+]
 
 const stored = (r: Row): StoredEntry => ({
   feed: r.feed, id: r.id, project: r.project, subjectType: r.subject_type, subject: r.subject, seq: r.seq, kind: r.kind, step: r.step, payload: r.payload, instrument: r.instrument,
-  person: r.person, role: r.role, crew: r.crew, device: r.device, recordedAt: r.recorded_at.toISOString(), receivedAt: r.received_at.toISOString(), prev: r.prev, hash: r.hash,
+  person: r.person, role: r.role, crew: r.crew, device: r.device, deviceNumber: r.device_number, stampAt: r.stamp_at?.toISOString() ?? null, late: r.late, recordedAt: r.recorded_at.toISOString(), receivedAt: r.received_at.toISOString(), prev: r.prev, hash: r.hash,
 })
 
 /** As the core judges it. */
 export const forCore = (e: StoredEntry): Entry => ({
   id: e.id, kind: e.kind as EntryKind, step: e.step, payload: JSON.parse(e.payload) as Record<string, unknown>, person: e.person, role: e.role as Role, crew: e.crew, instrument: e.instrument, recordedAt: Date.parse(e.recordedAt),
+  ...(e.late === null ? {} : { late: true, receivedAt: Date.parse(e.receivedAt) }),
 })
 
 export async function entriesOf(db: Knex, subject: string): Promise<StoredEntry[]> {
@@ -66,7 +73,7 @@ export async function insertEntries(trx: Knex, entries: Omit<StoredEntry, 'feed'
   await trx('entries').insert(
     entries.map((e) => ({
       id: e.id, project: e.project, subject_type: e.subjectType, subject: e.subject, seq: e.seq, kind: e.kind, step: e.step, payload: e.payload, instrument: e.instrument, person: e.person, role: e.role,
-      crew: e.crew, device: e.device, recorded_at: new Date(e.recordedAt), received_at: new Date(e.receivedAt), prev: e.prev, hash: e.hash,
+      crew: e.crew, device: e.device, device_number: e.deviceNumber, stamp_at: e.stampAt === null ? null : new Date(e.stampAt), late: e.late, recorded_at: new Date(e.recordedAt), received_at: new Date(e.receivedAt), prev: e.prev, hash: e.hash,
     })),
   )
 }
@@ -77,34 +84,36 @@ export interface FeedRow {
   subject: string
   kind: string
   step: string | null
+  /** the crew that the subject belongs to */
   crew: string | null
 }
 
-/** What came in after a place in the feed, oldest first. */
+/** What came in after a place in the feed, oldest first. Places grow in the order of commits: none is ever filled later. */
 export async function feedAfter(db: Knex, project: string, after: number, limit = 500): Promise<FeedRow[]> {
-  const rows = await db('entries').select('feed', 'subject_type', 'subject', 'kind', 'step', 'crew').where({ project }).where('feed', '>', after).orderBy('feed').limit(limit)
-  return rows.map((r: { feed: number; subject_type: string; subject: string; kind: string; step: string | null; crew: string | null }) => ({ feed: r.feed, subjectType: r.subject_type, subject: r.subject, kind: r.kind, step: r.step, crew: r.crew }))
+  const rows = await db('entries as e')
+    .leftJoin('joints as j', 'j.id', 'e.subject')
+    .leftJoin('reaches as r', 'r.id', 'e.subject')
+    .leftJoin('ncrs as n', 'n.id', 'e.subject')
+    .select('e.feed', 'e.subject_type as subjectType', 'e.subject', 'e.kind', 'e.step', db.raw('COALESCE(j.crew, r.crew, n.crew) as crew'))
+    .where('e.project', project).where('e.feed', '>', after).orderBy('e.feed').limit(limit)
+  return rows as FeedRow[]
 }
 
+/** The last place of a project's feed. */
 export async function feedEnd(db: Knex, project: string): Promise<number> {
-  const row = await db('entries').where({ project }).max<{ end: number | null }>('feed as end').first()
-  return row?.end ?? 0
+  const row = await db('feeds').where({ project }).first<{ place: number } | undefined>('place')
+  return row?.place ?? 0
 }
 
 export interface ChainHead {
   subject: string
   subjectType: string
+  project: string
   seq: number
   hash: string
 }
 
-export async function chainHeads(db: Knex, after: string, limit = 200): Promise<ChainHead[]> {
-  const rows = await db('chains').select('subject', 'subject_type', 'seq', 'hash').where('subject', '>', after).orderBy('subject').limit(limit)
-  return rows.map((r: { subject: string; subject_type: string; seq: number; hash: string }) => ({ subject: r.subject, subjectType: r.subject_type, seq: r.seq, hash: r.hash }))
-}
-
-/** Subjects that have entries but no chain head: a head was removed. */
-export async function headless(db: Knex): Promise<{ subject: string; subjectType: string }[]> {
-  const rows = await db('entries as e').leftJoin('chains as c', 'c.subject', 'e.subject').whereNull('c.subject').distinct('e.subject', 'e.subject_type')
-  return rows.map((r: { subject: string; subject_type: string }) => ({ subject: r.subject, subjectType: r.subject_type }))
+/** Heads of a project's chains in order of their subjects, those without entries too. */
+export async function chainHeads(db: Knex, project: string, after: string, limit = 200): Promise<ChainHead[]> {
+  return db('chains').select('subject', 'subject_type as subjectType', 'project', 'seq', 'hash').where({ project }).where('subject', '>', after).where('seq', '>', 0).orderBy('subject').limit(limit)
 }

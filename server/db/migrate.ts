@@ -3,10 +3,12 @@ import * as foundation from './migrations/001-foundation'
 import * as instruments from './migrations/003-instruments'
 import * as goods from './migrations/004-goods'
 import * as systems from './migrations/002-systems'
+import * as trust from './migrations/005-trust'
 
 /** Migrations in order; each runs once. They only go forward. */
 const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
   { name: '001-foundation', up: foundation.up }, { name: '002-systems', up: systems.up }, { name: '003-instruments', up: instruments.up }, { name: '004-goods', up: goods.up },
+  { name: '005-trust', up: trust.up },
 ]
 
 /** Brings the schema up to date as its owner, then grants the application user what it needs and no more. */
@@ -24,12 +26,19 @@ export async function migrate(owner: Knex, applicationUser: string): Promise<str
   return fresh
 }
 
-/** Entries may be read and added; chains are moved by the trigger alone, which runs as the owner. */
+/** Entries may be read and added; chains and feeds are moved by triggers alone, which run as the owner; people are its to write. */
+const only: Record<string, string> = {
+  entries: 'SELECT, INSERT', chains: 'SELECT', feeds: 'SELECT', migrations: 'SELECT', files: 'SELECT, INSERT', attachments: 'SELECT, INSERT', procedures: 'SELECT, INSERT, UPDATE',
+  people: 'SELECT', memberships: 'SELECT', crews: 'SELECT', projects: 'SELECT, UPDATE',
+}
+
 async function grant(owner: Knex, user: string) {
-  const only: Record<string, string> = { entries: 'SELECT, INSERT', chains: 'SELECT', migrations: 'SELECT', files: 'SELECT, INSERT', procedures: 'SELECT, INSERT, UPDATE' }
   const [rows] = await owner.raw('SHOW TABLES')
   for (const row of rows as Record<string, string>[]) {
     const table = Object.values(row)[0]!
+    // What an earlier version granted and this one does not.
+    await owner.raw(`GRANT SELECT ON ${'`'}${table}${'`'} TO '${user}'@'127.0.0.1'`)
+    await owner.raw(`REVOKE ALL PRIVILEGES ON ${'`'}${table}${'`'} FROM '${user}'@'127.0.0.1'`)
     await owner.raw(`GRANT ${only[table] ?? 'SELECT, INSERT, UPDATE, DELETE'} ON ${'`'}${table}${'`'} TO '${user}'@'127.0.0.1'`)
   }
 }

@@ -165,22 +165,13 @@ export const samplesOf = async (db: Knex, pack: string, after?: Date): Promise<S
   return query
 }
 
+/** The number of the pack whose record names a log of this digest. */
+export async function packOfLog(db: Knex, project: string, digest: string): Promise<string | null> {
+  const query = db('entries as e').join('packs as p', 'p.id', 'e.subject').where({ 'e.project': project, 'e.subject_type': 'pack', 'e.kind': 'run' })
+  return (await query.whereRaw("JSON_VALUE(e.payload, '$.sha256') = ?", [digest]).first('p.number'))?.number ?? null
+}
+
 /** Adds samples; one with a time already taken is the same sample sent again. */
 export async function insertSamples(db: Knex, pack: string, samples: SampleRow[]): Promise<void> {
   for (let i = 0; i < samples.length; i += 200) await db('samples').insert(samples.slice(i, i + 200).map((s) => ({ pack, ...s }))).onConflict().ignore()
 }
-
-export interface StoredFile {
-  id: string
-  name: string
-  mime: string
-  sha256: string
-  bytes: Buffer
-}
-
-export const insertFile = async (db: Knex, project: string, person: string, f: StoredFile): Promise<void> =>
-  void (await db('files').insert({ id: f.id, project, name: f.name, mime: f.mime, sha256: f.sha256, size: f.bytes.length, bytes: f.bytes, person, received_at: new Date() }))
-
-export const fileIsThere = async (db: Knex, project: string, id: string): Promise<boolean> => (await db('files').where({ project, id }).first('id')) !== undefined
-
-export const findFile = async (db: Knex, project: string, id: string): Promise<StoredFile | null> => (await db('files').select('id', 'name', 'mime', 'sha256', 'bytes').where({ project, id }).first()) ?? null

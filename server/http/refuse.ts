@@ -4,7 +4,15 @@ import { Problem } from '#core/problem'
 
 const statuses: Record<string, number> = {
   'not-found': 404, forbidden: 403, 'signed-out': 401, 'bad-sign-in': 401, 'bad-secret': 403, 'too-many': 429, 'too-large': 413, 'cross-site': 403,
-  'id-taken': 409, 'already-open': 409, 'wrong-state': 409, duplicate: 409, 'own-work': 403, changed: 409, 'not-ready': 409,
+  'id-taken': 409, 'already-open': 409, 'wrong-state': 409, duplicate: 409, 'own-work': 403, changed: 409, 'not-ready': 409, 'signed-off': 409, busy: 503,
+}
+
+/** A fault of our own, for whoever runs the site: where it was, never what people wrote. */
+function logFault(error: unknown) {
+  const { name, code, errno, stack } = (error ?? {}) as { name?: string; code?: string; errno?: number; stack?: string }
+  // The message of a database error holds the statement with its values.
+  const places = (stack ?? '').split('\n').filter((line) => /^\s+at /.test(line)).slice(0, 12)
+  console.error([new Date().toISOString(), name, code, errno].filter(Boolean).join(' '), `\n${places.join('\n')}`)
 }
 
 /** Turns what went wrong into a reply with code, sentence and field – never a stack. */
@@ -20,6 +28,6 @@ export function refusal(error: unknown): H3Error {
   }
   // Two people entered the same thing at the same moment; the first one has it.
   if ((error as { errno?: number } | null)?.errno === 1062) return createError({ statusCode: 409, statusMessage: 'duplicate', data: { code: 'duplicate', message: 'The same was entered a moment ago: load it again and look.', field: null } })
-  console.error(error)
+  logFault(error)
   return createError({ statusCode: 500, statusMessage: 'internal', data: { code: 'internal', message: 'Something went wrong on the server; nothing was changed. Try again.', field: null } })
 }

@@ -3,6 +3,8 @@ import type { Knex } from 'knex'
 import type { AnyObjectSchema, InferType } from 'yup'
 import type { Role } from '#core/record/entry'
 import { inheritedKey } from '#core/inherited-key'
+import { illFormed } from '#core/record/canonical'
+import { crewScope } from '#core/record/duties'
 import { Problem } from '#core/problem'
 import { database } from '../db/connection'
 import { findPerson, findProject, membershipsOf, type Membership, type Project } from '../db/projects'
@@ -10,7 +12,7 @@ import type { Actor } from '../services/record'
 import { access, type RouteKey, type Who } from './access'
 import { closed } from './closed'
 import { refusal } from './refuse'
-import { currentPerson } from './session'
+import { currentPerson, stampReply } from './session'
 
 export interface RouteContext<B, Q> {
   event: H3Event
@@ -34,12 +36,21 @@ interface Input<B extends AnyObjectSchema, Q extends AnyObjectSchema> {
 const NAME = /^[a-z0-9][a-z0-9-]{0,59}$/i
 const LIMIT = 512 * 1024
 
+/** The host of an origin; null for a sandboxed frame's "null" and for what is no origin at all. */
+function hostOf(origin: string): string | null {
+  try {
+    return new URL(origin).host
+  } catch {
+    return null
+  }
+}
+
 /** Same-site cookies keep foreign pages out; the origin is checked as well. */
 function checkOrigin(event: H3Event) {
   if (event.method === 'GET' || event.method === 'HEAD') return
   const origin = getHeader(event, 'origin')
   const site = getHeader(event, 'sec-fetch-site')
-  const foreign = (origin !== undefined && origin !== 'null' && new URL(origin).host !== getRequestHost(event)) || origin === 'null' || (site !== undefined && site !== 'same-origin' && site !== 'none')
+  const foreign = (origin !== undefined && hostOf(origin) !== getRequestHost(event)) || (site !== undefined && site !== 'same-origin' && site !== 'none')
   if (foreign) throw new Problem('cross-site', 'This request came from another site.')
 }
 
@@ -49,9 +60,12 @@ export async function readText(event: H3Event, limit: number): Promise<string> {
   return (await readRawBody(event, 'utf8')) ?? ''
 }
 
-function refuseInherited(data: unknown) {
+/** What no schema says: keys that every object inherits, and text that would be stored otherwise than it came. */
+function refuseUnstorable(data: unknown) {
   const found = inheritedKey(data)
   if (found) throw new Problem('bad-input', found.sentence, found.path.join('.'))
+  const broken = illFormed(data)
+  if (broken) throw new Problem('bad-text', 'The text holds a broken character: type it again.', broken.join('.'))
 }
 
 async function readBody(event: H3Event, schema: AnyObjectSchema | undefined, limit: number): Promise<unknown> {
@@ -64,7 +78,7 @@ async function readBody(event: H3Event, schema: AnyObjectSchema | undefined, lim
   } catch {
     throw new Problem('bad-json', 'The request is not JSON.', 'body')
   }
-  refuseInherited(raw)
+  refuseUnstorable(raw)
   // Nothing is coerced; only what was left out gets its default.
   await schema.validate(raw, { strict: true })
   return schema.cast(raw)
@@ -76,8 +90,8 @@ interface Known {
   name: string
   at: number
 }
-/** Memberships are read again after this many ms; a change of role takes effect by then. */
-const FRESH = 2000
+/** Memberships are read again after this many ms; a change of role ends the session besides. */
+const FRESH = 1000
 const known = new Map<string, Known>()
 /** Reads projects and memberships anew at once, after a change of settings. */
 export const forgetKnown = () => known.clear()
@@ -99,15 +113,13 @@ async function member(db: Knex, projectKey: string, person: string): Promise<Kno
 function actorOf({ project, memberships, name }: Known, person: string, who: readonly Role[]): Actor {
   const roles = memberships.map((m) => m.role)
   if (!roles.some((r) => who.includes(r))) throw new Problem('forbidden', `Only ${who.join(' or ')} may do this.`)
-  // A crew lead is bound to the crew unless another role on the project sees more.
-  const bound = memberships.every((m) => m.role === 'crew-lead') ? (memberships[0]?.crew ?? null) : null
-  return { person, name, project: project.id, roles, crew: bound }
+  return { person, name, project: project.id, roles, crew: crewScope(memberships) }
 }
 
 async function prepare(event: H3Event, input: Input<AnyObjectSchema, AnyObjectSchema>): Promise<RouteContext<never, never>> {
   const params = getRouterParams(event)
   for (const [key, value] of Object.entries(params)) if (!NAME.test(value)) throw new Problem('not-found', 'There is nothing at this address.', key)
-  refuseInherited(getQuery(event))
+  refuseUnstorable(getQuery(event))
   const query = input.query ? await input.query.validate(getQuery(event), { strict: false }) : undefined
   const body = await readBody(event, input.body, input.limit ?? LIMIT)
   return { event, db: database(), params, query: query as never, body: body as never }
@@ -121,7 +133,7 @@ export function openRoute<B extends AnyObjectSchema, Q extends AnyObjectSchema, 
   return defineEventHandler(async (event) => {
     try {
       checkOrigin(event)
-      const person = (await currentPerson(event))?.id ?? null
+      const person = await currentPerson(event, database())
       if ((access[key] as Who) !== 'anyone' && !person) throw new Problem('signed-out', 'Sign in first.')
       return await handler({ ...(await prepare(event, checked)), person })
     } catch (error) {
@@ -136,10 +148,11 @@ export function projectRoute<B extends AnyObjectSchema, Q extends AnyObjectSchem
   return defineEventHandler(async (event) => {
     try {
       checkOrigin(event)
-      const person = (await currentPerson(event))?.id
+      const person = await currentPerson(event, database())
       if (!person) throw new Problem('signed-out', 'Sign in first.')
       const found = await member(database(), getRouterParams(event).project ?? '', person)
       const actor = actorOf(found, person, access[key] as readonly Role[])
+      stampReply(event, person)
       return await handler({ ...(await prepare(event, checked)), project: found.project, actor })
     } catch (error) {
       throw refusal(error)

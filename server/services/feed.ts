@@ -4,28 +4,23 @@ import { feedAfter, feedEnd, type FeedRow } from '../db/entries'
 type Listener = (rows: FeedRow[]) => void
 
 const INTERVAL = 400
-/** Commits can become visible out of order; so many numbers back are read again. */
-const OVERLAP = 200
+const PAGE = 500
 
 interface Watch {
   listeners: Set<Listener>
   timer: ReturnType<typeof setTimeout> | null
   end: number
-  seen: Set<number>
 }
 
 const watches = new Map<string, Watch>()
 
+/** Reads on from the last place: places grow in the order of commits, so nothing appears behind it. */
 async function poll(db: Knex, project: string, watch: Watch) {
   try {
-    const rows = (await feedAfter(db, project, Math.max(0, watch.end - OVERLAP))).filter((r) => r.feed > watch.end || !watch.seen.has(r.feed))
-    const fresh = rows.filter((r) => !watch.seen.has(r.feed))
-    for (const row of fresh) {
-      watch.seen.add(row.feed)
-      watch.end = Math.max(watch.end, row.feed)
+    for (let rows = await feedAfter(db, project, watch.end, PAGE); rows.length > 0; rows = rows.length < PAGE ? [] : await feedAfter(db, project, watch.end, PAGE)) {
+      watch.end = rows.at(-1)!.feed
+      for (const listener of watch.listeners) listener(rows)
     }
-    if (watch.seen.size > 2000) watch.seen = new Set([...watch.seen].filter((f) => f > watch.end - 2 * OVERLAP))
-    if (fresh.length > 0) for (const listener of watch.listeners) listener(fresh)
   } catch {
     // The database may be away for a moment; the next round reads what was missed.
   }
@@ -34,20 +29,21 @@ async function poll(db: Knex, project: string, watch: Watch) {
 }
 
 /**
- * Tells a listener of every new entry of a project. It reads the database, so it works
- * with several server processes.
+ * Tells a listener of every entry of a project that comes in from now on. It reads the
+ * database, so it works with several server processes.
+ *
  * @returns how to stop listening
  */
 export async function watchFeed(db: Knex, project: string, listener: Listener): Promise<() => void> {
   let watch = watches.get(project)
   if (!watch) {
     const end = await feedEnd(db, project)
-    watch = watches.get(project) ?? { listeners: new Set(), timer: null, end, seen: new Set((await feedAfter(db, project, Math.max(0, end - OVERLAP))).map((r) => r.feed)) }
+    watch = watches.get(project) ?? { listeners: new Set(), timer: null, end }
     watches.set(project, watch)
   }
   const found = watch
   found.listeners.add(listener)
-  if (!found.timer) found.timer = setTimeout(() => void poll(db, project, found), INTERVAL)
+  found.timer ??= setTimeout(() => void poll(db, project, found), INTERVAL)
   return () => {
     found.listeners.delete(listener)
   }

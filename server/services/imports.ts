@@ -3,7 +3,8 @@ import { guessMapping, headingsKey, noteColumns, orderColumns, type Column, type
 import type { Table } from '#core/delivery/table'
 import { rememberedMapping, rememberMapping, type FileKind } from '../db/column-maps'
 import { sha256 } from './record'
-import { readTable, type SentFile } from './table-files'
+import { runHeavy } from './heavy/run'
+import type { SentFile } from './heavy/table-files'
 
 const columnsOf: Record<FileKind, readonly Column[]> = { note: noteColumns, order: orderColumns }
 const digest = (table: Table) => sha256(headingsKey(table.header))
@@ -17,7 +18,7 @@ export interface MappedTable {
 
 /** Reads a file and finds its columns: as given, as remembered, or by their usual names. */
 export async function mapTable(db: Knex, project: string, kind: FileKind, file: SentFile, given: Mapping | null): Promise<MappedTable> {
-  const table = await readTable(file)
+  const table = await runHeavy('table', file)
   if (given) return { table, mapping: given, remembered: false }
   const kept = await rememberedMapping(db, project, kind, digest(table))
   return { table, mapping: guessMapping(columnsOf[kind], table.header, kept), remembered: kept !== undefined }

@@ -123,7 +123,7 @@ async function appendFirst(trx: Knex, actor: Actor, role: Parameters<typeof appe
   const at = new Date().toISOString()
   const text = JSON.stringify(payload)
   const rows = ids.filter((id) => !known.has(id)).map((subject) => {
-    const row = { id: uuidv7(), project: actor.project, subjectType: 'item' as const, subject, seq: 1, kind: 'inspection', step: null, payload: text, instrument: null, person: actor.person, role, crew: actor.crew, device: null, recordedAt: at, receivedAt: at, prev: CHAIN_START }
+    const row = { id: uuidv7(), project: actor.project, subjectType: 'item' as const, subject, seq: 1, kind: 'inspection', step: null, payload: text, instrument: null, person: actor.person, role, crew: actor.crew, device: null, deviceNumber: null, stampAt: null, late: null, recordedAt: at, receivedAt: at, prev: CHAIN_START }
     return { ...row, hash: sha256(canonicalEntry(row)) }
   })
   for (let i = 0; i < rows.length; i += 250) await insertEntries(trx, rows.slice(i, i + 250))

@@ -5,7 +5,8 @@ import { entriesOf, forCore } from '../db/entries'
 import { peopleOf, type Project } from '../db/projects'
 import { instrumentsOf } from '../db/instruments'
 import { limitedLots } from '../db/lots'
-import { lotFacts, visibleJoint } from './joints'
+import { visibleJoint } from './joints'
+import { lotFacts } from './judging'
 import { openingOf } from './opening'
 import { compiledProcedure } from './procedures'
 import type { Actor } from './record'
@@ -20,6 +21,6 @@ export async function jointSheet(db: Knex, project: Project, actor: Actor, id: s
     joint: { ...joint, state: stateAt(joint, Date.now()) }, procedure: procedure?.procedure ?? null, opening: procedure ? null : await openingOf(db, project, joint),
     schools: project.settings.schools[key] ?? {}, plan: project.settings.plan[key] ?? {}, rule: project.settings.rule, instruments, lots: lotFacts(lots), items,
     people: Object.fromEntries(people.map((p) => [p.id, p.name])),
-    entries: entries.map((e) => ({ ...forCore(e), seq: e.seq, hash: e.hash, receivedAt: e.receivedAt })),
+    entries: entries.map((e) => ({ ...forCore(e), seq: e.seq, hash: e.hash, lateReason: e.late })),
   }
 }

@@ -1,42 +1,30 @@
 import type { Knex } from 'knex'
-import { judge, judgeAhead } from '#core/judgement/judge'
-import type { JudgeOptions, LotFacts } from '#core/judgement/types'
+import { judge, judgeAhead, stateAt } from '#core/judgement/judge'
+import type { JudgeOptions } from '#core/judgement/types'
 import type { CompiledProcedure } from '#core/procedure/compile'
-import { checkPayload, type Entry, type Role } from '#core/record/entry'
-import { instrumentFacts } from '#core/judgement/instruments'
+import { checkPayload, type Role } from '#core/record/entry'
 import { Problem } from '#core/problem'
 import { inTransaction } from '../db/connection'
 import { entriesOf, forCore, type StoredEntry } from '../db/entries'
+import { instrumentsOf } from '../db/instruments'
+import { findLot } from '../db/lots'
+import { nameKey } from '#core/record/names'
 import { findJoint, saveJointProjection, type Joint, type JointProjection } from '../db/joints'
 import type { Project } from '../db/projects'
-import { instrumentsOf } from '../db/instruments'
-import { limitedLots, type Lot } from '../db/lots'
+import { judgeOptions } from './judging'
 import { saveMakeup } from './makeup'
 import { actingRole, appendEntries, type Actor, type NewEntry } from './record'
 import { photoIsThere } from './photos'
 import { compiledProcedure } from './procedures'
+import { checkDuties } from './duties'
 import { checkStrikes, notInFuture } from './sent-entries'
+import { markLate } from './timing'
 
 /** The joint, if this person may see it: a crew lead sees only the crew's own. */
 export async function visibleJoint(db: Knex, actor: Actor, id: string): Promise<Joint> {
   const joint = await findJoint(db, actor.project, id)
   if (!joint || (actor.crew && joint.crew !== actor.crew)) throw new Problem('not-found', 'There is no such joint.', 'joint')
   return joint
-}
-
-/** Lots of the register as the judge takes them, by name. */
-export const lotFacts = (lots: readonly Lot[]): Record<string, LotFacts> =>
-  Object.fromEntries(lots.map(({ lot, made, expires, opened, shelfMonths, openedDays, quarantinedAt, reason }) => [lot, { made, expires, opened, shelfMonths, openedDays, quarantinedAt: quarantinedAt === null ? null : Date.parse(quarantinedAt), reason }]))
-
-/**
- * What the judge needs to know of a project for one procedure.
- *
- * @param entries when the judge will see no others: only the lots and instruments that they name are read
- */
-export async function judgeOptions(db: Knex, project: Project, procedureKey: string, entries?: readonly Entry[]): Promise<JudgeOptions> {
-  const distinct = (names: readonly unknown[]) => [...new Set(names.filter((n): n is string => typeof n === 'string'))]
-  const [instruments, lots] = await Promise.all([instrumentsOf(db, project.id, entries && distinct(entries.map((e) => e.instrument))), limitedLots(db, project.id, entries && distinct(entries.map((e) => e.payload.lot)))])
-  return { rule: project.settings.rule, schools: project.settings.schools[procedureKey] ?? {}, plan: project.settings.plan[procedureKey] ?? {}, instruments: instrumentFacts(instruments), lots: lotFacts(lots) }
 }
 
 /** What is stored of a joint, from its entries at a moment. */
@@ -66,6 +54,15 @@ function checkEntries(compiled: CompiledProcedure, news: NewEntry[]) {
   }
 }
 
+/** What an entry names – a photo, a lot, an instrument – must be there: a name that leads nowhere can be neither judged nor traced. */
+async function checkNamed(db: Knex, project: string, entry: NewEntry): Promise<void> {
+  if (entry.kind === 'photo') await photoIsThere(db, project, entry.payload.file, 'file')
+  if (entry.kind === 'lot' && !(await findLot(db, project, { lot: nameKey(String(entry.payload.lot)) }))) {
+    throw new Problem('unknown-lot', `Lot ${String(entry.payload.lot)} is not in the register of this project: enter it from its label first.`, 'lot')
+  }
+  if (entry.instrument && !(await instrumentsOf(db, project, [entry.instrument])).length) throw new Problem('not-found', 'There is no such instrument in the register.', 'instrument')
+}
+
 /**
  * Records entries of one joint: all or none, idempotent by id. Role, payload and strikes
  * are checked; the projection is written in the same transaction.
@@ -75,11 +72,13 @@ export async function recordAtJoint(db: Knex, project: Project, actor: Actor, jo
   if (!joint.procedure) throw new Problem('not-open', 'This joint is not open yet: choose pipe and fitting first.', 'joint')
   const compiled = await compiledProcedure(db, project.id, joint.procedure)
   checkEntries(compiled, news)
-  for (const entry of news) if (entry.kind === 'photo') await photoIsThere(db, project.id, entry.payload.file, 'file')
+  for (const entry of news) await checkNamed(db, project.id, entry)
   const role = actingRole(actor, news.map((e) => recordable[e.kind] ?? checkers).reduce((a, b) => a.filter((r) => b.includes(r))))
   return inTransaction(db, async (trx) => {
     const before = await entriesOf(trx, jointId)
     checkStrikes(before, news, actor)
+    await checkDuties(trx, project, compiled, joint, stateAt(joint, Date.now()) === 'accepted', before, news, actor)
+    await markLate(trx, actor.person, news, before, joint.openedAt === null ? null : Date.parse(joint.openedAt))
     const { entries, fresh } = await appendEntries(trx, actor, role, 'joint', jointId, news, before)
     if (fresh > 0) {
       const options = await judgeOptions(trx, project, compiled.procedure.key, entries.map(forCore))

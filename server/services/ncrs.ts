@@ -2,7 +2,8 @@ import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
 import { Problem } from '#core/problem'
 import { standing } from '#core/judgement/standing'
-import type { Role, SubjectType } from '#core/record/entry'
+import { checkVerification } from '#core/record/duties'
+import type { Entry, Role, SubjectType } from '#core/record/entry'
 import { inTransaction } from '../db/connection'
 import { entriesOf, forCore, type StoredEntry } from '../db/entries'
 import { findJoint } from '../db/joints'
@@ -54,8 +55,8 @@ export async function raiseNcr(db: Knex, project: Project, actor: Actor, raise: 
     if (await findNcr(trx, project.id, raise.id)) return raise.id
     const number = await nextNcrNumber(trx, project.id)
     await insertNcr(trx, project.id, { id: raise.id, number, subjectType: raise.subjectType, subject: raise.subject, step: raise.step, crew, place, criterion: raise.criterion, reading: raise.reading, raisedBy: actor.person, raisedAt: now.toISOString() })
-    await appendEntries(trx, actor, role, 'ncr', raise.id, [{ id: uuidv7(), kind: 'raise', payload: { number, place, criterion: raise.criterion, reading: raise.reading, photo: raise.photo }, recordedAt: now }])
-    const { entries } = await appendEntries(trx, actor, role, raise.subjectType, raise.subject, [{ id: uuidv7(), kind: 'ncr', step: raise.step, payload: { event: 'raised', ncr: raise.id, number }, recordedAt: now }])
+    await appendEntries(trx, actor, role, 'ncr', raise.id, [{ id: uuidv7(), kind: 'raise', payload: { number, place, criterion: raise.criterion, reading: raise.reading, photo: raise.photo }, recordedAt: now, receivedAt: now }])
+    const { entries } = await appendEntries(trx, actor, role, raise.subjectType, raise.subject, [{ id: uuidv7(), kind: 'ncr', step: raise.step, payload: { event: 'raised', ncr: raise.id, number }, recordedAt: now, receivedAt: now }])
     const joint = raise.subjectType === 'joint' ? await findJoint(trx, project.id, raise.subject) : null
     if (joint) await refreshJoint(trx, project, joint, entries)
     return raise.id
@@ -80,8 +81,8 @@ const wrongState = (ncr: Ncr, { state }: NcrProjection, wanted: string): never =
 }
 
 /** Appends to a report when its state allows it, and writes its state anew. */
-async function append(trx: Knex, actor: Actor, role: Role, ncr: Ncr, entry: NewEntry, allowed: (now: NcrProjection) => void): Promise<void> {
-  const { entries } = await appendAfter(trx, actor, role, 'ncr', ncr.id, [entry], (before) => allowed(projectNcr(before)))
+async function append(trx: Knex, actor: Actor, role: Role, ncr: Ncr, entry: NewEntry, allowed: (now: NcrProjection, before: Entry[]) => void): Promise<void> {
+  const { entries } = await appendAfter(trx, actor, role, 'ncr', ncr.id, [entry], (before) => allowed(projectNcr(before), before.map(forCore)))
   await saveNcr(trx, ncr.id, projectNcr(entries))
 }
 
@@ -89,7 +90,7 @@ async function append(trx: Knex, actor: Actor, role: Role, ncr: Ncr, entry: NewE
 export async function disposeNcr(db: Knex, actor: Actor, id: string, disposition: Disposition, reason: string, now = new Date()): Promise<void> {
   const role = actingRole(actor, ['engineer'])
   const ncr = await visibleNcr(db, actor, id)
-  const entry: NewEntry = { id: uuidv7(), kind: 'disposition', payload: { disposition, reason }, recordedAt: now }
+  const entry: NewEntry = { id: uuidv7(), kind: 'disposition', payload: { disposition, reason }, recordedAt: now, receivedAt: now }
   await inTransaction(db, (trx) => append(trx, actor, role, ncr, entry, (at) => at.state === 'closed' && wrongState(ncr, at, 'a closed report is not decided again')))
 }
 
@@ -98,7 +99,7 @@ export async function reworkNcr(db: Knex, actor: Actor, id: string, text: string
   const role = actingRole(actor, ['crew-lead', 'inspector'])
   const ncr = await visibleNcr(db, actor, id)
   await photoIsThere(db, actor.project, photo, 'photo')
-  const entry: NewEntry = { id: uuidv7(), kind: 'rework', payload: { text, photo }, recordedAt: now }
+  const entry: NewEntry = { id: uuidv7(), kind: 'rework', payload: { text, photo }, recordedAt: now, receivedAt: now }
   await inTransaction(db, (trx) => append(trx, actor, role, ncr, entry, (at) => at.state !== 'disposed' && wrongState(ncr, at, 'work is answered after the engineer has decided')))
 }
 
@@ -106,12 +107,12 @@ export async function reworkNcr(db: Knex, actor: Actor, id: string, text: string
 export async function verifyNcr(db: Knex, project: Project, actor: Actor, id: string, accepted: boolean, text: string, now = new Date()): Promise<void> {
   const role = actingRole(actor, ['inspector'])
   const ncr = await visibleNcr(db, actor, id)
-  const verification: NewEntry = { id: uuidv7(), kind: 'verification', payload: { accepted, text }, recordedAt: now }
-  const closing: NewEntry = { id: uuidv7(), kind: 'ncr', step: ncr.step, payload: { event: 'closed', ncr: id, number: ncr.number, disposition: ncr.disposition }, recordedAt: now }
+  const verification: NewEntry = { id: uuidv7(), kind: 'verification', payload: { accepted, text }, recordedAt: now, receivedAt: now }
+  const closing: NewEntry = { id: uuidv7(), kind: 'ncr', step: ncr.step, payload: { event: 'closed', ncr: id, number: ncr.number, disposition: ncr.disposition }, recordedAt: now, receivedAt: now }
   await inTransaction(db, async (trx) => {
-    await append(trx, actor, role, ncr, verification, (at) => {
+    await append(trx, actor, role, ncr, verification, (at, before) => {
       if (at.state !== 'reworked') wrongState(ncr, at, 'only work that was answered can be verified')
-      if (at.reworkedBy === actor.person) throw new Problem('own-work', 'Nobody verifies rework that they did themselves: another inspector must look.', 'ncr')
+      checkVerification(before, actor.person)
       closing.payload.disposition = at.disposition
     })
     if (!accepted) return

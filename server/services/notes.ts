@@ -10,7 +10,7 @@ import { itemCounts, itemsPage, takenSerials, type NewItem } from '../db/items'
 import { addLots, limitedLots } from '../db/lots'
 import { keepMapping, mapTable, type MappedTable } from './imports'
 import { actingRole, appendAfter, appendEntries, sha256, type Actor, type NewEntry } from './record'
-import type { SentFile } from './table-files'
+import type { SentFile } from './heavy/table-files'
 
 /** A note comes as a file, or as rows typed or read from labels (texts by column). */
 export interface NoteSource {

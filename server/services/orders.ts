@@ -8,7 +8,7 @@ import { inTransaction } from '../db/connection'
 import { catalogueOf, insertOrders, ordersOf } from '../db/deliveries'
 import { keepMapping, mapTable, type MappedTable } from './imports'
 import { actingRole, appendEntries, sha256, type Actor } from './record'
-import type { SentFile } from './table-files'
+import type { SentFile } from './heavy/table-files'
 
 /** What a file of orders would bring, before anything is written. */
 export interface OrderPreview {

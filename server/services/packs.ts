@@ -8,13 +8,17 @@ import { planPack, profileBetween } from '#core/pressure/pack'
 import { evaluatePeExpansion, type TestEvaluation } from '#core/pressure/pe-expansion'
 import { confirmableRows, readyList, type ReadyRow } from '#core/pressure/ready'
 import { Problem } from '#core/problem'
+import { checkLogTime } from '#core/pressure/log-time'
+import { checkWitness } from '#core/record/duties'
 import { inTransaction } from '../db/connection'
 import { entriesOf, forCore, type StoredEntry } from '../db/entries'
 import { jointsWhere } from '../db/joints'
 import { alignmentsOf, peopleOf, type Project } from '../db/projects'
 import { instrumentsOf } from '../db/instruments'
-import { findFile, findPack, insertFile, insertSamples, ncrsOf, reachesOf, samplesOf, savePack, type Pack, type PackProjection, type SampleRow } from '../db/site'
-import { isPicture, pngOf } from './pictures'
+import { findFile, insertFile } from '../db/files'
+import { runHeavy } from './heavy/run'
+import { findPack, insertSamples, ncrsOf, reachesOf, packOfLog, samplesOf, savePack, type Pack, type PackProjection, type SampleRow } from '../db/site'
+import { cleanPicture, pngOf } from './pictures'
 import { actingRole, appendAfter, appendEntries, sha256, type Actor, type NewEntry } from './record'
 
 export async function packOf(db: Knex, actor: Actor, id: string): Promise<Pack> {
@@ -103,57 +107,67 @@ export async function pushSamples(db: Knex, actor: Actor, id: string, samples: S
 export const evaluate = (pack: Pack, samples: readonly Sample[]): TestEvaluation => evaluatePeExpansion(samples, pack.design.parameters, pack.design.section)
 
 /** Keeps a log as a file with what it says; the run that it belongs to must still be on. */
-async function keepLog(db: Knex, actor: Actor, pack: Pack, csv: string): Promise<TestEvaluation> {
+async function keepLog(db: Knex, actor: Actor, pack: Pack, csv: string, reason: string | null): Promise<TestEvaluation> {
   const role = actingRole(actor, ['inspector', 'engineer'])
-  const log = readPressureLog(csv)
-  const evaluation = evaluate(pack, log.samples)
+  const log = await runHeavy('log', { csv, parameters: pack.design.parameters, section: pack.design.section })
   const bytes = Buffer.from(csv, 'utf8')
   const file = { id: uuidv7(), name: `${pack.number}-log.csv`, mime: 'text/csv', sha256: sha256(bytes), bytes }
+  const used = await packOfLog(db, actor.project, file.sha256)
+  if (used) throw new Problem('used-log', `This log was taken for test pack ${used} already: a log stands for one run.`, 'csv')
   const now = new Date()
   const news: NewEntry[] = [
-    { id: uuidv7(), kind: 'run', payload: { file: file.id, sha256: file.sha256, samples: log.samples.length, startedAt: new Date(log.startedAt).toISOString() }, recordedAt: now },
-    { id: uuidv7(), kind: 'evaluation', payload: { ...evaluation }, recordedAt: now },
+    { id: uuidv7(), kind: 'run', payload: { file: file.id, sha256: file.sha256, samples: log.samples, startedAt: new Date(log.startedAt).toISOString(), ...(reason ? { reason } : {}) }, recordedAt: now },
+    { id: uuidv7(), kind: 'evaluation', payload: { ...log.evaluation }, recordedAt: now },
   ]
   await inTransaction(db, async (trx) => {
-    const { entries, fresh } = await appendAfter(trx, actor, role, 'pack', pack.id, news, (before) => mustRun(pack, projectPack(before)))
+    const { entries, fresh } = await appendAfter(trx, actor, role, 'pack', pack.id, news, (before) => {
+      mustRun(pack, projectPack(before))
+      const begun = standing(before.map(forCore)).findLast((e) => e.kind === 'start')!.recordedAt
+      const foreign = checkLogTime(log, begun, now.getTime())
+      if (foreign && !(reason && actor.roles.includes('engineer'))) throw new Problem('other-time', `${foreign} An engineer may take it with a reason.`, 'csv')
+    })
     if (fresh > 0) await insertFile(trx, actor.project, actor.person, file)
     await savePack(trx, pack.id, projectPack(entries))
   })
-  return evaluation
+  return log.evaluation
 }
 
 /** Takes a log from a file, evaluates it and keeps both. */
-export async function importLog(db: Knex, actor: Actor, id: string, csv: string): Promise<TestEvaluation> {
+export async function importLog(db: Knex, actor: Actor, id: string, csv: string, reason: string | null = null): Promise<TestEvaluation> {
   const pack = await packOf(db, actor, id)
   mustRun(pack)
-  return keepLog(db, actor, pack, csv)
+  return keepLog(db, actor, pack, csv, reason)
 }
 
 /** Ends a streamed run: the samples become the log. */
-export async function finishRun(db: Knex, actor: Actor, id: string): Promise<TestEvaluation> {
+export async function finishRun(db: Knex, actor: Actor, id: string, reason: string | null = null): Promise<TestEvaluation> {
   const pack = await packOf(db, actor, id)
   mustRun(pack)
   const samples = await samplesOf(db, id)
   if (samples.length < 2) throw new Problem('no-log', 'No samples have arrived from the logger.', 'pack')
   const csv = Papa.unparse(samples.map((s) => ({ time: s.at.toISOString(), 'pressure kPa': s.pressure / 1000, temperature: s.temperature ?? '', 'makeup L': s.makeup * 1000 })))
-  return keepLog(db, actor, pack, csv)
+  return keepLog(db, actor, pack, csv, reason)
 }
 
+/** A drawn signature with the name of the person who was signed in and gave the PIN. */
 export interface Signing {
   name: string
   image: string
 }
 
 /** Signs the evaluated test; the signature is bound to the digest of everything before it. */
-export async function signPack(db: Knex, actor: Actor, id: string, signing: Signing): Promise<void> {
+export async function signPack(db: Knex, actor: Actor, id: string, image: string): Promise<void> {
   const role = actingRole(actor, ['witness', 'inspector'])
   const pack = await packOf(db, actor, id)
-  if (!isPicture(pngOf(signing.image), 'image/png')) throw new Problem('bad-file', 'The drawn signature is not a whole picture: draw it again.', 'image')
+  const picture = await cleanPicture(pngOf(image), 'image/png').catch(() => null)
+  if (!picture) throw new Problem('bad-file', 'The drawn signature is not a whole picture: draw it again.', 'image')
+  const signing: Signing = { name: actor.name, image: `data:image/png;base64,${picture.toString('base64')}` }
   const signature: NewEntry = { id: uuidv7(), kind: 'signature', payload: { ...signing }, recordedAt: new Date() }
   await inTransaction(db, async (trx) => {
     const { entries } = await appendAfter(trx, actor, role, 'pack', id, [signature], (before) => {
       const { state } = projectPack(before)
       if (state !== 'evaluated' && !(state === 'signed' && role === 'inspector')) refuse(state === 'failed' ? 'A failed test is not signed; raise its nonconformance.' : `Test pack ${pack.number} is ${state}; an evaluated test is signed.`)
+      if (role === 'witness') checkWitness(standing(before.map(forCore)), actor.person)
       signature.payload.digest = before.at(-1)!.hash
     })
     await savePack(trx, id, projectPack(entries))

@@ -1,64 +1,53 @@
-import { inflateSync } from 'node:zlib'
+import sharp, { type Sharp } from 'sharp'
+import { makeTurn } from './turn'
 
-/** A small file may unfold to a huge picture; nobody draws or keeps a sharper one. */
+/** Nobody draws or keeps a sharper picture; a small file may unfold to a huge one. */
 const MOST_PIXELS = 24_000_000
+const SECONDS = 10
 
-const fits = (width: number, height: number) => width > 0 && height > 0 && width * height <= MOST_PIXELS
+// Of all that the library reads, only what a person can send.
+sharp.block({ operation: ['VipsForeignLoad'] })
+sharp.unblock({ operation: ['VipsForeignLoadJpegBuffer', 'VipsForeignLoadPngBuffer', 'VipsForeignLoadWebpBuffer'] })
+sharp.cache(false)
+sharp.concurrency(1)
 
-/** Samples a point by the colour type of a PNG. */
-const samples: Record<number, number> = { 0: 1, 2: 3, 3: 1, 4: 2, 6: 4 }
+const kinds: Record<string, string> = { 'image/png': 'png', 'image/jpeg': 'jpeg', 'image/webp': 'webp' }
+const inTurn = makeTurn(40, 'The server takes in other pictures at this moment: try again in a few seconds.')
 
-/** Walks the chunks of a PNG and unpacks its pixels: they must be there, all of them, and no more. */
-function wholePng(bytes: Buffer): boolean {
-  if (bytes.length < 33 || bytes.toString('latin1', 1, 4) !== 'PNG' || bytes.toString('latin1', 12, 16) !== 'IHDR') return false
-  const [width, height, depth, colour, interlaced] = [bytes.readUInt32BE(16), bytes.readUInt32BE(20), bytes[24]!, bytes[25]!, bytes[28]! === 1]
-  if (!fits(width, height) || !Object.hasOwn(samples, colour)) return false
-  const packed: Buffer[] = []
-  for (let at = 8; at + 12 <= bytes.length; ) {
-    const size = bytes.readUInt32BE(at)
-    const type = bytes.toString('latin1', at + 4, at + 8)
-    if (at + 12 + size > bytes.length) return false
-    if (type === 'IDAT') packed.push(bytes.subarray(at + 8, at + 8 + size))
-    if (type === 'IEND') {
-      const wanted = height * (1 + Math.ceil((width * samples[colour]! * depth) / 8))
-      try {
-        // Interlaced rows carry a little more for each of the seven passes.
-        const found = inflateSync(Buffer.concat(packed), { maxOutputLength: wanted * 2 + 64 }).length
-        return interlaced ? found > 0 : found === wanted
-      } catch {
-        return false
-      }
+async function decoded(bytes: Buffer, mime: string): Promise<Sharp | null> {
+  const picture = sharp(bytes, { limitInputPixels: MOST_PIXELS, animated: false }).timeout({ seconds: SECONDS })
+  const { format } = await picture.metadata()
+  return Object.hasOwn(kinds, mime) && format === kinds[mime] ? picture.rotate() : null
+}
+
+/**
+ * Decodes a picture and writes it anew, upright and without what else its file carried.
+ *
+ * @returns null when it is no whole picture of its kind
+ */
+export const cleanPicture = (bytes: Buffer, mime: string): Promise<Buffer | null> =>
+  inTurn(async () => {
+    try {
+      const picture = await decoded(bytes, mime)
+      if (!picture) return null
+      return await { 'image/png': picture.png(), 'image/jpeg': picture.jpeg({ quality: 88 }), 'image/webp': picture.webp({ quality: 88 }) }[mime]!.toBuffer()
+    } catch {
+      return null
     }
-    at += 12 + size
+  })
+
+/** A picture as a document can show it, as a data address; null when it cannot be shown. */
+export async function printable(bytes: Buffer, mime: string): Promise<string | null> {
+  try {
+    const picture = await decoded(bytes, mime)
+    if (!picture) return null
+    const flat = picture.resize({ width: 1600, height: 1600, fit: 'inside', withoutEnlargement: true })
+    if (mime === 'image/png') return `data:image/png;base64,${(await flat.png().toBuffer()).toString('base64')}`
+    return `data:image/jpeg;base64,${(await flat.jpeg({ quality: 85 }).toBuffer()).toString('base64')}`
+  } catch {
+    return null
   }
-  return false
 }
-
-/** Walks the segments of a JPEG to the one that gives its size. */
-function wholeJpeg(bytes: Buffer): boolean {
-  if (bytes[0] !== 0xff || bytes[1] !== 0xd8) return false
-  for (let at = 2; at + 9 < bytes.length; ) {
-    const marker = bytes[at + 1]!
-    if (bytes[at] !== 0xff) return false
-    const sized = marker >= 0xc0 && marker <= 0xcf && ![0xc4, 0xc8, 0xcc].includes(marker)
-    if (sized) return bytes.readUInt16BE(at + 5) > 0 && bytes.readUInt16BE(at + 7) > 0
-    if (marker === 0xd9 || marker === 0xda) return false
-    at += 2 + bytes.readUInt16BE(at + 2)
-  }
-  return false
-}
-
-const kinds: Record<string, (bytes: Buffer) => boolean> = {
-  'image/png': wholePng,
-  'image/jpeg': wholeJpeg,
-  'image/webp': (bytes) => bytes.length > 16 && bytes.toString('latin1', 0, 4) === 'RIFF' && bytes.toString('latin1', 8, 12) === 'WEBP',
-}
-
-/** Whether bytes are a whole picture of their kind. A damaged one would stop every document that shows it. */
-export const isPicture = (bytes: Buffer, mime: string): boolean => Object.hasOwn(kinds, mime) && kinds[mime]!(bytes)
 
 /** The bytes of a picture written as a data address. */
 export const pngOf = (address: string): Buffer => Buffer.from(address.slice(address.indexOf(',') + 1), 'base64')
-
-/** Whether a PDF can show it. */
-export const isPrintable = (bytes: Buffer, mime: string): boolean => mime !== 'image/webp' && isPicture(bytes, mime)

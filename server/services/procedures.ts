@@ -4,10 +4,12 @@ import { standing } from '#core/judgement/standing'
 import type { CompiledProcedure } from '#core/procedure/compile'
 import { loadProcedure } from '#core/procedure/load'
 import { Problem } from '#core/problem'
+import { checkReview } from '#core/record/duties'
 import { uuidv7 } from 'uuidv7'
 import { inTransaction } from '../db/connection'
 import { entriesOf, entriesOfMany, forCore, type StoredEntry } from '../db/entries'
 import { findProcedure, findRevision, insertProcedure, issuedProcedure, jointsOfProcedure, saveProcedureProjection, updateDraft, type ProcedureDraft, type ProcedureProjection, type ProcedureRow } from '../db/procedures'
+import { runHeavy } from './heavy/run'
 import { actingRole, appendEntries, sha256, type Actor, type NewEntry } from './record'
 
 /** Documents that may be pinned never change, so each is compiled once a process. */
@@ -50,14 +52,14 @@ async function append(trx: Knex, actor: Actor, id: string, ...entries: NewEntry[
 }
 
 /** Reads a document for a draft. @throws Problem `bad-procedure` with line and column */
-function read(id: string, source: string, actor: Actor): ProcedureDraft {
-  const { procedure } = loadProcedure(source)
+async function read(id: string, source: string, actor: Actor): Promise<ProcedureDraft> {
+  const procedure = await runHeavy('procedure', source)
   return { id, key: procedure.key, revision: procedure.revision, title: procedure.title, system: procedure.system, material: procedure.material, source, sha256: sha256(source), draftedBy: actor.person }
 }
 
 /** Takes a document in as a new draft: written here, or brought from elsewhere. */
 export async function draftProcedure(db: Knex, actor: Actor, id: string, source: string): Promise<string> {
-  const draft = read(id, source, actor)
+  const draft = await read(id, source, actor)
   return inTransaction(db, async (trx) => {
     if (await findProcedure(trx, actor.project, id)) return id
     const taken = await findRevision(trx, actor.project, draft.key, draft.revision)
@@ -70,7 +72,7 @@ export async function draftProcedure(db: Knex, actor: Actor, id: string, source:
 
 /** Saves a draft over the version that was read. */
 export async function saveDraft(db: Knex, actor: Actor, id: string, source: string, version: number): Promise<void> {
-  const draft = read(id, source, actor)
+  const draft = await read(id, source, actor)
   await inTransaction(db, async (trx) => {
     const row = await procedureOf(trx, actor.project, id)
     if (row.state !== 'draft') throw new Problem('wrong-state', `This revision is ${row.state}: it is not changed any more. Draft a new one.`, 'state')
@@ -95,8 +97,8 @@ export const submitProcedure = (db: Knex, actor: Actor, id: string) => step(db, 
 
 /** The second engineer's word: accepted, or back with a reason. */
 export const reviewProcedure = (db: Knex, actor: Actor, id: string, accepted: boolean, reason: string) =>
-  step(db, actor, id, 'in-review', async (_trx, row) => {
-    if (row.draftedBy === actor.person) throw new Problem('own-work', 'Who drafted a revision does not review it: a second engineer does.', 'person')
+  step(db, actor, id, 'in-review', async (trx, row) => {
+    checkReview((await entriesOf(trx, id)).map(forCore), actor.person)
     if (!accepted && !reason) throw new Problem('missing', 'Say why it goes back.', 'reason')
     return [entry('review', { accepted, reason, sha256: row.sha256 })]
   })

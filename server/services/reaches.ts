@@ -9,6 +9,7 @@ import { peopleOf } from '../db/projects'
 import { findReach, saveReach, type Reach } from '../db/site'
 import { actingRole, appendEntries, type Actor, type NewEntry } from './record'
 import { checkStrikes, notInFuture } from './sent-entries'
+import { markLate } from './timing'
 
 const side = yup.string().oneOf(['left', 'right', 'both']).required()
 const positive = yup.number().strict().moreThan(0).required()
@@ -45,6 +46,7 @@ export async function recordAtReach(db: Knex, actor: Actor, id: string, news: Ne
     for (const { kind, payload } of news) {
       if (kind === 'lift' && payload.replaces !== undefined && !before.some((e) => e.id === payload.replaces && e.kind === 'lift')) throw new Problem('not-found', 'The lift to take out is not in this record.', 'replaces')
     }
+    await markLate(trx, actor.person, news, before, null)
     const { entries } = await appendEntries(trx, actor, role, 'reach', id, news, before)
     const judged = judgeReach(entries.map(forCore), reach.od, reach.criteria)
     await saveReach(trx, id, { state: judged.state, left: judged.left, right: judged.right })

@@ -1,8 +1,12 @@
 import { createHash } from 'node:crypto'
 import type { Knex } from 'knex'
+import { checkStorable } from '#core/record/canonical'
 import { canonicalEntry, CHAIN_START } from '#core/record/chain'
 import type { EntryKind, Role, SubjectType } from '#core/record/entry'
+import type { LateReason } from '#core/record/late'
+import { NO_CREW } from '#core/record/duties'
 import { Problem } from '#core/problem'
+import { attach } from '../db/files'
 import { entriesOf, findEntry, insertEntries, type StoredEntry } from '../db/entries'
 
 /** Who acts, in which role, on which project. Made by the access check, never by a caller's body. */
@@ -22,11 +26,18 @@ export interface NewEntry {
   payload: Record<string, unknown>
   instrument?: string | null
   device?: string | null
+  /** the device's running number, and its stamp as checked */
+  number?: number | null
+  stampAt?: Date | null
+  /** why its time proves nothing, by `lateness` */
+  late?: LateReason | null
   recordedAt: Date
   receivedAt?: Date
 }
 
 export const sha256 = (data: string | Uint8Array) => createHash('sha256').update(data).digest('hex')
+/** A digest as the bytes that tables keep it in. */
+export const digestOf = (text: string): Buffer => createHash('sha256').update(text).digest()
 
 /** The role under which an act is entered: the first of those allowed that the person holds. */
 export function actingRole(actor: Actor, allowed: readonly Role[]): Role {
@@ -36,7 +47,8 @@ export function actingRole(actor: Actor, allowed: readonly Role[]): Role {
 }
 
 const sameEntry = (a: StoredEntry, subject: string, b: NewEntry, person: string) =>
-  a.subject === subject && a.kind === b.kind && a.step === (b.step ?? null) && a.payload === JSON.stringify(b.payload) && a.person === person && a.recordedAt === b.recordedAt.toISOString()
+  a.subject === subject && a.kind === b.kind && a.step === (b.step ?? null) && a.payload === JSON.stringify(b.payload) &&
+  a.instrument === (b.instrument ?? null) && a.person === person && a.recordedAt === b.recordedAt.toISOString()
 
 export interface Appended {
   /** every entry of the subject, the new ones last */
@@ -62,9 +74,10 @@ export async function appendEntries(trx: Knex, actor: Actor, role: Role, subject
       if (!sameEntry(same, subject, entry, actor.person)) throw new Problem('id-taken', 'This entry id is already used for something else.', 'id')
       continue
     }
+    checkStorable(entry)
     const row = {
       id: entry.id, project: actor.project, subjectType, subject, seq: ++seq, kind: entry.kind, step: entry.step ?? null, payload: JSON.stringify(entry.payload), instrument: entry.instrument ?? null,
-      person: actor.person, role, crew: actor.crew, device: entry.device ?? null, recordedAt: entry.recordedAt.toISOString(), receivedAt: (entry.receivedAt ?? new Date()).toISOString(), prev,
+      person: actor.person, role, crew: actor.crew === NO_CREW ? null : actor.crew, device: entry.device ?? null, deviceNumber: entry.number ?? null, stampAt: entry.stampAt?.toISOString() ?? null, late: entry.late ?? null, recordedAt: entry.recordedAt.toISOString(), receivedAt: (entry.receivedAt ?? new Date()).toISOString(), prev,
     }
     const hash = sha256(canonicalEntry(row))
     rows.push({ ...row, hash })
@@ -72,6 +85,7 @@ export async function appendEntries(trx: Knex, actor: Actor, role: Role, subject
     prev = hash
   }
   if (rows.length > 0) await insertOrExplain(trx, rows)
+  await attach(trx, subject, rows.flatMap((r) => filesOf(r.payload)))
   return { entries: [...before, ...rows.map((r) => ({ ...r, feed: 0 }))], fresh: rows.length }
 }
 
@@ -84,6 +98,12 @@ export async function appendAfter(trx: Knex, actor: Actor, role: Role, subjectTy
   const before = await entriesOf(trx, subject)
   if (!before.some((e) => e.id === news[0]?.id)) check(before)
   return appendEntries(trx, actor, role, subjectType, subject, news, before)
+}
+
+/** Files that an entry names: who may see its subject may see them. */
+function filesOf(payload: string): string[] {
+  const { file, photo, photos } = JSON.parse(payload) as Record<string, unknown>
+  return [file, photo, ...(Array.isArray(photos) ? (photos as unknown[]) : [])].filter((f): f is string => typeof f === 'string')
 }
 
 async function insertOrExplain(trx: Knex, rows: Omit<StoredEntry, 'feed'>[]) {

@@ -1,7 +1,12 @@
 import { randomBytes, scrypt, timingSafeEqual } from 'node:crypto'
+import { makeTurn } from './turn'
 
 const COST = { N: 16384, r: 8, p: 1 }
-const derive = (secret: string, salt: Buffer) => new Promise<Buffer>((resolve, reject) => scrypt(secret.normalize('NFKC'), salt, 32, COST, (error, key) => (error ? reject(error) : resolve(key))))
+/** Deriving is slow on purpose; one at a time leaves the machine to everybody else. */
+const inTurn = makeTurn(200, 'Too many people sign in at this moment: try again in a few seconds.')
+
+const derive = (secret: string, salt: Buffer) =>
+  inTurn(() => new Promise<Buffer>((resolve, reject) => scrypt(secret.normalize('NFKC'), salt, 32, COST, (error, key) => (error ? reject(error) : resolve(key)))))
 
 /** A memory-hard hash with its salt, for passwords and PINs. */
 export async function hashSecret(secret: string): Promise<string> {

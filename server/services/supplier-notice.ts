@@ -1,43 +1,16 @@
 import type { Knex } from 'knex'
-import { DateTime } from 'luxon'
-import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
-import type { Damage, DamageVerdict } from '#core/delivery/damage'
-import type { ItemVerdict } from '#core/delivery/inspection'
-import type { ReconciledLine } from '#core/delivery/reconcile'
+import type { Damage } from '#core/delivery/damage'
 import { catalogueOf } from '../db/deliveries'
 import { entriesOfMany, forCore } from '../db/entries'
+import { findFile } from '../db/files'
 import { itemsWhere } from '../db/items'
 import type { Project } from '../db/projects'
-import { findFile } from '../db/site'
+import type { Found, NoticeInput } from './heavy/notice'
+import { runHeavy } from './heavy/run'
 import { openDelivery } from './notes'
-import { makePdf, PDF_FONT } from './pdf'
-import { isPrintable } from './pictures'
 import type { Actor } from './record'
 
-interface Found {
-  serial: string
-  lot: string
-  title: string
-  state: string
-  remark: string
-  length: number
-  wall: number
-  damage: Damage | null
-  verdict: { damage: DamageVerdict | null; measured: ItemVerdict | null } | null
-  photos: string[]
-}
-
-const words: Record<ReconciledLine['result'], string> = { right: 'right', short: 'short', over: 'over', 'wrong-class': 'wrong class', 'wrong-lot': 'wrong lot', 'not-ordered': 'not ordered' }
 const MOST_PHOTOS = 12
-
-/** A pipe with its damage, from the side and from its end, in ink on paper. */
-function damageSvg({ damage, length, wall }: Found & { damage: Damage }): string {
-  const [w, h] = [420, 74]
-  const x = 6 + (damage.fromEnd / length) * (w - 12)
-  const angle = ((damage.clock % 12) / 12) * 2 * Math.PI
-  const [cx, cy, r] = [w + 42, 36, 26]
-  return `<svg xmlns="http://www.w3.org/2000/svg" width="500" height="${h}" viewBox="0 0 500 ${h}"><rect x="6" y="20" width="${w - 12}" height="30" fill="#F1ECDF" stroke="#161A1D"/><rect x="${x}" y="31" width="${Math.max(4, (damage.length / length) * (w - 12))}" height="8" fill="#A8201A"/><text x="${Math.min(w - 120, x)}" y="14" font-size="9" font-family="${PDF_FONT}">${damage.fromEnd.toFixed(2)} m from the end, ${(damage.length * 1000).toFixed(0)} mm long</text><text x="${Math.min(w - 120, x)}" y="64" font-size="9" font-family="${PDF_FONT}">${(damage.depth * 1000).toFixed(2)} mm deep${wall > 0 ? ` of ${(wall * 1000).toFixed(1)} mm wall` : ''}</text><circle cx="${cx}" cy="${cy}" r="${r}" fill="none" stroke="#161A1D" stroke-width="5"/><circle cx="${cx + Math.sin(angle) * r}" cy="${cy - Math.cos(angle) * r}" r="4.5" fill="#A8201A"/><text x="${cx}" y="${cy + 3}" font-size="9" text-anchor="middle" font-family="${PDF_FONT}">${damage.clock} h</text></svg>`
-}
 
 /** Items that were not simply accepted, with what was found on each. */
 async function findingsOf(db: Knex, project: Project, deliveryId: string): Promise<Found[]> {
@@ -55,28 +28,13 @@ async function findingsOf(db: Knex, project: Project, deliveryId: string): Promi
 export async function supplierNotice(db: Knex, project: Project, actor: Actor, deliveryId: string): Promise<{ name: string; pdf: Buffer }> {
   const delivery = await openDelivery(db, actor, deliveryId)
   const found = await findingsOf(db, project, deliveryId)
-  const deviations = delivery.lines.filter((l) => l.result !== 'right')
-  const photos = (await Promise.all(found.flatMap((f) => f.photos.map((id) => ({ id, serial: f.serial }))).slice(0, MOST_PHOTOS).map(async ({ id, serial }) => ({ serial, file: await findFile(db, project.id, id) })))).filter((p) => p.file && /jpeg|png/.test(p.file.mime))
-  const heading = (text: string): Content => ({ text, bold: true, fontSize: 11, margin: [0, 14, 0, 4] })
-  const definition: TDocumentDefinitions = {
-    pageSize: 'A4', pageMargins: [38, 40, 38, 44], defaultStyle: { font: PDF_FONT, fontSize: 9.5, color: '#161A1D' }, info: { title: `Notice on delivery ${delivery.number}` },
-    footer: (page, pages) => ({ margin: [38, 8, 38, 0], fontSize: 7, color: '#5A6168', columns: [`Vet Line · ${project.name} · ${delivery.number}`, { text: `${page} / ${pages}`, alignment: 'right' }] }),
-    content: [
-      { text: `Notice on delivery ${delivery.number}`, fontSize: 18, bold: true }, { text: `To ${delivery.supplier} · order ${delivery.orderNumber} · ${project.name}`, color: '#5A6168', margin: [0, 2, 0, 0] },
-      { canvas: [{ type: 'line', x1: 0, y1: 6, x2: 519, y2: 6, lineWidth: 1, lineColor: '#0A5A63' }], margin: [0, 0, 0, 10] },
-      { text: `Received on ${DateTime.fromISO(delivery.receivedAt, { zone: project.zone }).toFormat('d LLLL yyyy, HH:mm')}. ${delivery.state === 'signed' ? 'The note was signed with what follows.' : 'DRAFT: the note is not signed yet.'} Please say within the time of the contract what you propose.` },
-      heading('Against the order'),
-      deviations.length === 0 ? { text: 'Everything is as ordered.' } : { layout: 'lightHorizontalLines', table: { headerRows: 1, widths: [70, '*', 60, 46, 46], body: [['Result', 'Item', 'Class', 'Ordered', 'Now'].map((t) => ({ text: t, color: '#5A6168' })), ...deviations.map((l) => [words[l.result], `${l.title}. ${l.sentence}`, l.pressureClass, String(l.ordered), String(l.delivered)])] } },
-      heading('Found on arrival'),
-      ...(found.length === 0 ? [{ text: 'Nothing was found on the items.' }] : found.map((f): Content => ({
-        unbreakable: true, margin: [0, 0, 0, 8], stack: [
-          { text: [{ text: f.serial, bold: true }, `  ${f.title}, lot ${f.lot}: ${f.state === 'remark' ? 'accepted with remark' : f.state}. ${f.remark}`] },
-          ...(f.verdict?.measured ? [{ text: f.verdict.measured.sentences.join(' '), color: '#5A6168' }] : []), ...(f.damage ? [{ svg: damageSvg({ ...f, damage: f.damage }) }] : []),
-        ],
-      }))),
-      ...(photos.length > 0 ? [heading('Photos'), { columns: [0, 1].map((side) => ({ stack: photos.filter((_p, i) => i % 2 === side).map((p): Content => ({ unbreakable: true, stack: [isPrintable(p.file!.bytes, p.file!.mime) ? { image: `data:${p.file!.mime};base64,${p.file!.bytes.toString('base64')}`, fit: [250, 190] as [number, number] } : { text: 'This picture cannot be printed; it is kept with the item.', italics: true }, { text: `${p.serial} · ${p.file!.sha256.slice(0, 16)}`, fontSize: 7, color: '#5A6168', margin: [0, 2, 0, 8] }] })) })), columnGap: 12 }] : []),
-      { text: `Drafted by ${actor.name}.`, margin: [0, 14, 0, 0] },
-    ],
+  const photos: NoticeInput['photos'] = []
+  for (const { id, serial } of found.flatMap((f) => f.photos.map((id) => ({ id, serial: f.serial }))).slice(0, MOST_PHOTOS)) {
+    const file = await findFile(db, project.id, id)
+    if (file) photos.push({ serial, mime: file.mime, sha256: file.sha256, bytes: new Uint8Array(file.bytes) })
   }
-  return { name: delivery.number, pdf: await makePdf(definition) }
+  const { number, supplier, orderNumber, receivedAt, state } = delivery
+  const deviations = delivery.lines.filter((l) => l.result !== 'right')
+  const pdf = await runHeavy('notice', { delivery: { number, supplier, orderNumber, receivedAt, state }, project: { name: project.name, zone: project.zone }, author: actor.name, deviations, found, photos })
+  return { name: number, pdf: Buffer.from(pdf) }
 }

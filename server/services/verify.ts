@@ -2,8 +2,12 @@ import type { Knex } from 'knex'
 import { judgeReach } from '#core/embedment/reach'
 import type { JudgeOptions } from '#core/judgement/types'
 import { findChainFault, type ChainFault } from '#core/record/chain'
+import { lateness, runAfter, type DeviceRun } from '#core/record/late'
 import type { Use } from '#core/tracing/uses'
-import { chainHeads, entriesOfMany, forCore, headless, type StoredEntry } from '../db/entries'
+import { beheaded, chainsOfNothing, movedUnrecorded, openedUnrecorded, timedEntries, timeKeptSince, withoutChain, type Stray } from '../db/checks'
+import { findDelivery } from '../db/deliveries'
+import { chainHeads, entriesOfMany, forCore, type StoredEntry } from '../db/entries'
+import { filesPage } from '../db/files'
 import { findJoint } from '../db/joints'
 import type { Project } from '../db/projects'
 import { findNcr, findPack, findReach } from '../db/site'
@@ -14,7 +18,8 @@ import { findPlace } from '../db/yard'
 import { projectLot } from './lots'
 import { makeupOf } from './makeup'
 import { projectPlace } from './yard'
-import { judgeOptions, projectJoint } from './joints'
+import { projectJoint } from './joints'
+import { judgeOptions } from './judging'
 import { projectNcr } from './ncrs'
 import { projectPack } from './packs'
 import { findProcedure } from '../db/procedures'
@@ -30,6 +35,7 @@ export interface VerifyReport {
 }
 
 const BATCH = 200
+const FIRST = '00000000-0000-0000-0000-000000000000'
 
 /** What one run reads once: options of the judge by procedure. */
 class Reading {
@@ -43,31 +49,83 @@ class Reading {
   }
 }
 
-/** Walks every chain of the database and rebuilds every projection. Reads only. */
+/** Walks every chain of the projects, rebuilds every projection, and looks at times and files. Reads only. */
 export async function verifyRecord(db: Knex, projects: Project[]): Promise<VerifyReport> {
   const report: VerifyReport = { subjects: 0, entries: 0, faults: [], stale: [] }
+  for (const project of projects) {
+    await verifyRegistry(db, project, report)
+    await verifyChains(db, project, report)
+    await verifyTimes(db, project, report)
+    await verifyFiles(db, project, report)
+  }
+  return report
+}
+
+const fault = (at: Stray, sentence: string): ChainFault => ({ subject: at.subject, subjectType: at.subjectType, seq: 0, entry: '', fault: sentence })
+
+/** Every subject has its chain and every chain its subject; what nobody recorded at is as it began. */
+async function verifyRegistry(db: Knex, project: Project, report: VerifyReport) {
+  for (const at of await withoutChain(db, project.id)) report.faults.push(fault(at, 'its chain head was removed, or is of another kind or project'))
+  for (const at of await chainsOfNothing(db, project.id)) report.faults.push(fault(at, 'its chain is of nothing in this project'))
+  for (const at of await beheaded(db, project.id)) report.faults.push(fault(at, 'its chain head does not know its entries'))
+  report.stale.push(...(await movedUnrecorded(db, project.id)))
   const reading = new Reading(db)
-  for (const lost of await headless(db)) report.faults.push({ ...lost, seq: 0, entry: '', fault: 'its chain head was removed' })
-  for (let after = '00000000-0000-0000-0000-000000000000'; ; ) {
-    const heads = await chainHeads(db, after, BATCH)
-    if (heads.length === 0) break
+  for (const id of await openedUnrecorded(db, project.id)) report.stale.push(...(await staleOf(db, reading, project, 'joint', id, [])))
+}
+
+async function verifyChains(db: Knex, project: Project, report: VerifyReport) {
+  const reading = new Reading(db)
+  for (let after = FIRST; ; ) {
+    const heads = await chainHeads(db, project.id, after, BATCH)
+    if (heads.length === 0) return
     after = heads.at(-1)!.subject
     const bySubject = await entriesOfMany(db, heads.map((h) => h.subject))
     for (const head of heads) {
       const entries = bySubject.get(head.subject) ?? []
       report.subjects++
       report.entries += entries.length
-      const fault = findChainFault(entries, sha256, head)
-      if (fault) report.faults.push({ ...fault, subject: head.subject, subjectType: head.subjectType })
-      else report.stale.push(...(await staleOf(db, reading, projects, head.subjectType, head.subject, entries)))
+      const found = findChainFault(entries, sha256, head)
+      if (found) report.faults.push({ ...found, subject: head.subject, subjectType: head.subjectType })
+      else report.stale.push(...(await staleOf(db, reading, project, head.subjectType, head.subject, entries)))
     }
   }
-  return report
 }
 
-async function staleOf(db: Knex, reading: Reading, projects: Project[], subjectType: string, subject: string, entries: StoredEntry[]): Promise<VerifyReport['stale']> {
-  const project = projects.find((p) => p.id === entries[0]?.project)
-  if (!project) return [{ subjectType, subject, field: 'project', stored: null, rebuilt: entries[0]?.project }]
+/** An entry whose time proves nothing says so. */
+async function verifyTimes(db: Knex, project: Project, report: VerifyReport) {
+  const since = await timeKeptSince(db)
+  const runs = new Map<string, DeviceRun>()
+  for (let after = 0; ; ) {
+    const rows = await timedEntries(db, project.id, after, 5000)
+    if (rows.length === 0) return
+    after = rows.at(-1)!.feed
+    for (const row of rows) {
+      if (since && row.receivedAt < since) continue
+      const timed = { recordedAt: row.recordedAt.getTime(), stampAt: row.stampAt?.getTime() ?? null, number: row.number }
+      const key = `${row.device} ${row.person}`
+      const run = runs.get(key) ?? null
+      // The first entry of a device here may follow others in another project.
+      const known = run ?? (timed.number === null ? null : { lastNumber: timed.number - 1, lastRecordedAt: 0 })
+      const why = lateness(timed, row.receivedAt.getTime(), known, null)
+      if (why !== null && row.late === null) report.faults.push({ subject: row.subject, subjectType: row.subjectType, seq: row.seq, entry: row.id, fault: 'it came late and is not marked so' })
+      if (row.device !== null && timed.number !== null) runs.set(key, runAfter(run, timed))
+    }
+  }
+}
+
+/** The bytes of a kept file are those that were taken in. */
+async function verifyFiles(db: Knex, project: Project, report: VerifyReport) {
+  for (let after = FIRST; ; ) {
+    const files = await filesPage(db, project.id, after)
+    if (files.length === 0) return
+    after = files.at(-1)!.id
+    for (const file of files) {
+      if (sha256(file.bytes) !== file.sha256) report.faults.push({ subject: file.id, subjectType: 'file', seq: 0, entry: '', fault: `the bytes of ${file.name} are not those of its digest` })
+    }
+  }
+}
+
+async function staleOf(db: Knex, reading: Reading, project: Project, subjectType: string, subject: string, entries: StoredEntry[]): Promise<VerifyReport['stale']> {
   const pairs = await projectionPairs(db, reading, project, subjectType, subject, entries)
   return pairs.filter(([, stored, rebuilt]) => JSON.stringify(stored) !== JSON.stringify(rebuilt)).map(([field, stored, rebuilt]) => ({ subjectType, subject, field, stored, rebuilt }))
 }
@@ -85,7 +143,8 @@ async function projectionPairs(db: Knex, reading: Reading, project: Project, sub
     if (!joint?.procedure) return [['joint', null, subject]]
     const compiled = await compiledProcedure(db, project.id, joint.procedure)
     // The state was stored when the last entry came in; clocks are judged as of then.
-    const rebuilt = projectJoint(compiled, joint, entries, Date.parse(entries.at(-1)!.receivedAt), await reading.optionsFor(project, compiled.procedure.key))
+    const at = Date.parse(entries.at(-1)?.receivedAt ?? joint.openedAt!)
+    const rebuilt = projectJoint(compiled, joint, entries, at, await reading.optionsFor(project, compiled.procedure.key))
     return [['state', joint.state, rebuilt.state], ['until', joint.until, rebuilt.until], ['then', joint.then, rebuilt.then], ['testableAt', joint.testableAt, rebuilt.testableAt], ['heldSince', joint.heldSince, rebuilt.heldSince], ['done', joint.done, rebuilt.done], ['drafts', joint.drafts, rebuilt.drafts], ['uses', spell(await usesOfJoint(db, joint.id)), spell(await makeupOf(db, joint, entries))]]
   }
   if (subjectType === 'ncr') {
@@ -117,6 +176,11 @@ async function projectionPairs(db: Knex, reading: Reading, project: Project, sub
     const place = await findPlace(db, project.id, subject)
     const rebuilt = place && projectPlace(place, entries)
     return [['lastRound', place?.lastRound, rebuilt?.lastRound], ['findings', place?.findings, rebuilt?.findings]]
+  }
+  if (subjectType === 'delivery') {
+    const delivery = await findDelivery(db, project.id, subject)
+    const signature = entries.findLast((e) => e.kind === 'signature')
+    return [['signed', delivery?.state === 'signed', signature !== undefined]]
   }
   if (subjectType === 'item') {
     const item = await findItem(db, project.id, subject)

@@ -111,12 +111,12 @@ describe('the chain of a record', () => {
   const chain = () => {
     let prev = CHAIN_START
     return Array.from({ length: 4 }, (_v, i) => {
-      const row: ChainedEntry = { id: `e${i}`, project: 'p', subjectType: 'joint', subject: 's', seq: i + 1, kind: 'remark', step: null, payload: `{"text":"${i}"}`, instrument: null, person: 'x', role: 'inspector', crew: null, device: null, recordedAt: 'r', receivedAt: 'c', prev }
+      const row: ChainedEntry = { id: `e${i}`, project: 'p', subjectType: 'joint', subject: 's', seq: i + 1, kind: 'remark', step: null, payload: `{"text":"${i}"}`, instrument: null, person: 'x', role: 'inspector', crew: null, device: null, deviceNumber: null, stampAt: null, late: null, recordedAt: 'r', receivedAt: 'c', prev }
       prev = sha256(canonicalEntry(row))
       return { ...row, hash: prev }
     })
   }
-  const head = (list: { seq: number; hash: string }[]) => ({ seq: list.at(-1)!.seq, hash: list.at(-1)!.hash })
+  const head = (list: { seq: number; hash: string }[]) => ({ project: 'p', subjectType: 'joint', seq: list.at(-1)!.seq, hash: list.at(-1)!.hash })
   it('whole is whole', () => expect(findChainFault(chain(), sha256, head(chain()))).toBeNull())
   it.each<[string, (list: ReturnType<typeof chain>) => ReturnType<typeof chain>, string]>([
     ['an altered payload', (l) => l.map((e, i) => (i === 1 ? { ...e, payload: '{"text":"9"}' } : e)), 'e1'], ['an entry taken out', (l) => l.filter((_e, i) => i !== 2), 'e3'], ['the last taken off', (l) => l.slice(0, 3), 'e2'],

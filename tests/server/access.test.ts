@@ -5,7 +5,8 @@ import { access, type RouteKey, type Who } from '../../server/http/access'
 import type { Role } from '../../core/record/entry'
 import { Client } from './client'
 
-const files = (folder: string): string[] => readdirSync(folder).flatMap((name) => (statSync(join(folder, name)).isDirectory() ? files(join(folder, name)) : [join(folder, name)]))
+/** every file of a route; the one that answers what no route does has no name of its own */
+const files = (folder: string): string[] => readdirSync(folder).filter((name) => name !== '[...].ts').flatMap((name) => (statSync(join(folder, name)).isDirectory() ? files(join(folder, name)) : [join(folder, name)]))
 const api = join(import.meta.dirname, '../../server/api')
 const keyOf = (file: string): string => {
   const match = /^(.*?)(?:\/index)?\.(get|post|delete)\.ts$/.exec(file.slice(api.length))!

@@ -46,7 +46,7 @@ describe('before the test', () => {
     expect((await post('ines', 'log', { csv: sample('log-tight.csv') })).problem?.code).toBe('wrong-state')
     expect((await post('ines', 'samples', { samples: [{ at: new Date().toISOString(), pressure: 1e5 }] })).problem?.code).toBe('wrong-state')
     expect((await post('ines', 'finish')).problem?.code).toBe('wrong-state')
-    expect((await post('hale', 'sign', { secret: '2468', name: 'Hale', image })).problem?.code).toBe('wrong-state')
+    expect((await post('hale', 'sign', { secret: '2468', image })).problem?.code).toBe('wrong-state')
   })
 })
 
@@ -76,15 +76,20 @@ describe('the test', () => {
     expect([reply.status, reply.problem?.code]).toEqual([422, 'bad-input'])
   })
   it('the leaking log fails it: not signed, and tested again from the start', async () => {
-    expect((await post('ines', 'log', { csv: sample('log-leaking.csv') })).body).toMatchObject({ verdict: 'reject' })
+    const csv = sample('log-leaking.csv')
+    expect((await post('ines', 'log', { csv })).problem).toMatchObject({ code: 'other-time', field: 'csv' })
+    expect((await post('ines', 'log', { csv, reason: 'It is mine.' })).problem?.code).toBe('other-time')
+    expect((await post('petra', 'log', { csv, reason: 'The clock of the logger stood in March.' })).body).toMatchObject({ verdict: 'reject' })
     expect((await sheet()).pack).toMatchObject({ state: 'failed', verdict: 'reject' })
-    expect((await post('hale', 'sign', { secret: '2468', name: 'Hale', image })).problem?.message).toContain('failed test is not signed')
+    expect((await post('hale', 'sign', { secret: '2468', image })).problem?.message).toContain('failed test is not signed')
     expect((await post('petra', 'start', { reason: 'Again after repair' })).status).toBe(200)
     expect(await sheet()).toMatchObject({ pack: { state: 'running', verdict: null }, log: null })
   })
   it('the tight log passes it, and the file is kept as it came', async () => {
     const csv = sample('log-tight.csv')
-    expect((await post('ines', 'log', { csv })).body).toMatchObject({ verdict: 'accept' })
+    const word = 'The clock of the logger stood in March.'
+    expect((await post('petra', 'log', { csv: sample('log-leaking.csv'), reason: word })).problem?.code).toBe('used-log')
+    expect((await post('petra', 'log', { csv, reason: word })).body).toMatchObject({ verdict: 'accept' })
     const row = await db('packs').where({ id: pack }).first('log_file')
     const file = await db('files').where({ id: row.log_file }).first('sha256', 'bytes')
     expect(file.bytes.toString('utf8')).toBe(csv)
@@ -98,25 +103,25 @@ describe('the test', () => {
 })
 
 describe('the signatures', () => {
-  it('need the PIN, a name and a drawing', async () => {
-    expect((await post('hale', 'sign', { secret: '1111', name: 'Hale', image })).problem?.code).toBe('bad-secret')
-    expect((await post('hale', 'sign', { secret: '2468', name: '', image })).problem?.field).toBe('name')
-    expect((await post('hale', 'sign', { secret: '2468', name: 'Hale', image: 'data:text/html;base64,AAAA' })).problem?.field).toBe('image')
-    for (const bad of ['iVBORw0KGgo=', damaged]) expect((await post('hale', 'sign', { secret: '2468', name: 'Hale', image: `data:image/png;base64,${bad}` })).problem).toMatchObject({ code: 'bad-file', field: 'image' })
-    expect((await post('tam', 'sign', { secret: '2468', name: 'Tam', image })).problem?.code).toBe('forbidden')
+  it('need the PIN and a drawing; nobody signs under another name', async () => {
+    expect((await post('hale', 'sign', { secret: '1111', image })).problem?.code).toBe('bad-secret')
+    expect((await post('hale', 'sign', { secret: '2468', name: 'Somebody Else', image })).problem?.code).toBe('bad-input')
+    expect((await post('hale', 'sign', { secret: '2468', image: 'data:text/html;base64,AAAA' })).problem?.field).toBe('image')
+    for (const bad of ['iVBORw0KGgo=', damaged]) expect((await post('hale', 'sign', { secret: '2468', image: `data:image/png;base64,${bad}` })).problem).toMatchObject({ code: 'bad-file', field: 'image' })
+    expect((await post('tam', 'sign', { secret: '2468', image })).problem?.code).toBe('forbidden')
   })
   it('inspector and witness sign; each signature names the digest of what it was given for', async () => {
     for (const who of ['ines', 'hale'] as const) {
       const before = (await sheet()).digest
-      expect((await post(who, 'sign', { secret: '2468', name: who === 'ines' ? 'Ines Marwood' : 'Hale Crossmere', image })).status).toBe(200)
+      expect((await post(who, 'sign', { secret: '2468', image })).status).toBe(200)
       expect((await sheet()).signatures.at(-1)).toMatchObject({ digest: before, role: who === 'ines' ? 'inspector' : 'witness' })
     }
     expect((await sheet()).pack.state).toBe('signed')
   })
   it('a signed test is not started, logged or witnessed again', async () => {
     expect((await post('petra', 'start', { reason: 'Once more' })).problem?.code).toBe('wrong-state')
-    expect((await post('ines', 'log', { csv: sample('log-leaking.csv') })).problem?.code).toBe('wrong-state')
-    expect((await post('hale', 'sign', { secret: '2468', name: 'Hale Crossmere', image })).problem?.code).toBe('wrong-state')
+    expect((await post('ines', 'log', { csv: `${sample('log-leaking.csv')}\n` })).problem?.code).toBe('wrong-state')
+    expect((await post('hale', 'sign', { secret: '2468', image })).problem?.code).toBe('wrong-state')
   })
   it('the certificate is a PDF', async () => {
     const cookie = (people.hale as unknown as { cookie: string }).cookie

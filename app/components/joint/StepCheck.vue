@@ -3,6 +3,7 @@ import type { Label } from '#core/delivery/gs1'
 import { shelfEnd } from '#core/delivery/shelf-life'
 import { judgeReadings } from '#core/judgement/measure'
 import { slotsOf } from '#core/judgement/slots'
+import { registeredLot } from '#core/judgement/step'
 import type { StepJudgement } from '#core/judgement/types'
 import type { CompiledProcedure } from '#core/procedure/compile'
 import type { Entry, EntryKind } from '#core/record/entry'
@@ -49,7 +50,7 @@ const request = () => emit('answer', [{ kind: 'confirmation', payload: { answer:
 const left = computed(() => (props.judged.until === null ? null : (props.judged.until - props.now) / 1000))
 const lot = reactive({ lot: '', made: '', expires: '', opened: '' })
 const scanning = ref(false)
-const registered = computed(() => props.sheet.lots[lot.lot.trim()] ?? null)
+const registered = computed(() => registeredLot(props.sheet.lots, lot.lot) ?? null)
 const registerSays = computed(() => {
   const known = registered.value
   if (!known) return ''

@@ -33,7 +33,8 @@ async function send(kind: string, payload: Record<string, unknown>) {
   busy.value = true
   fault.value = ''
   try {
-    await api(`${session.base}/reaches/${id}/entries`, { body: { entries: [{ id: uuidv7(), kind, payload, recordedAt: new Date(deviceNow()).toISOString() }] } })
+    const entry = { id: uuidv7(), kind, payload, stamp: currentStamp(), recordedAt: new Date(deviceNow()).toISOString() }
+    await sendNumbered(session.base, [entry], (entries) => api(`${session.base}/reaches/${id}/entries`, { body: { entries } }))
     chosen.value = null
     await load()
     return true

@@ -52,11 +52,32 @@ const begin = () => (open.value.length === 0 ? act('start', {}) : (reasonOpen.va
 async function takeLog(event: Event) {
   const input = event.target as HTMLInputElement
   const file = input.files?.[0]
-  if (file) await act('log', { csv: await file.text() })
   input.value = ''
+  if (!file) return
+  await evaluateRun(await file.text())
+}
+/** Ends the run with the log of a file, or with what the logger has sent. */
+async function evaluateRun(csv: string | null) {
+  busy.value = true
+  fault.value = ''
+  try {
+    await sendLog(csv, '')
+  } catch (error) {
+    // A log of another time belongs to this run only by an engineer's word.
+    if (error instanceof ApiProblem && error.code === 'other-time' && session.may('engineer')) foreignLog.value = { csv, sentence: error.message }
+    else fault.value = error instanceof ApiProblem ? error.message : 'The log was not taken.'
+  } finally {
+    busy.value = false
+  }
+}
+const foreignLog = ref<{ csv: string | null; sentence: string } | null>(null)
+const foreignOpen = computed({ get: () => foreignLog.value !== null, set: (now) => void (now || (foreignLog.value = null)) })
+async function sendLog(csv: string | null, reason: string) {
+  await api(`${session.base}/packs/${id}/${csv === null ? 'finish' : 'log'}`, { body: csv === null ? { reason } : { csv, reason } })
+  await load()
 }
 const signOpen = ref(false)
-async function sign(body: { name: string; image: string; secret: string }) {
+async function sign(body: { image: string; secret: string }) {
   await api(`${session.base}/packs/${id}/sign`, { body })
   await load()
 }
@@ -130,7 +151,7 @@ const fileInput = ref<HTMLInputElement | null>(null)
       <template v-if="mayRun">
         <ElButton v-if="pack.state === 'planned' || pack.state === 'failed'" type="primary" size="large" class="primary" :loading="busy" @click="begin">{{ pack.state === 'failed' ? 'Start again' : 'Start the test' }}</ElButton>
         <template v-if="pack.state === 'running'">
-          <ElButton v-if="data.log" size="large" :loading="busy" @click="act('finish', {})">End the run and evaluate</ElButton>
+          <ElButton v-if="data.log" size="large" :loading="busy" @click="evaluateRun(null)">End the run and evaluate</ElButton>
           <ElButton type="primary" size="large" class="primary" :loading="busy" @click="fileInput?.click()">Take the log from CSV</ElButton>
           <input ref="fileInput" type="file" accept=".csv,text/csv" class="visually-hidden" tabindex="-1" aria-label="Log as CSV" @change="takeLog">
         </template>
@@ -139,6 +160,7 @@ const fileInput = ref<HTMLInputElement | null>(null)
       <ElButton v-if="pack.state === 'evaluated' && session.may('witness', 'inspector')" type="primary" size="large" class="primary" @click="signOpen = true">Sign</ElButton>
     </footer>
     <AskDialog v-model="reasonOpen" title="Start with open rows" label="Reason (an engineer’s)" action="Start the test" :send="startWith"><ul><li v-for="r in open" :key="r.key">{{ r.title }}: {{ r.sentence }}</li></ul></AskDialog>
+    <AskDialog v-model="foreignOpen" title="A log of another time" label="Why it is of this test all the same" action="Take the log" :send="(reason) => sendLog(foreignLog!.csv, reason)"><p>{{ foreignLog?.sentence }}</p></AskDialog>
     <SignPad v-model="signOpen" :name="session.person?.name ?? ''" :digest="data.digest ?? ''" :send="sign" />
   </div>
 </template>

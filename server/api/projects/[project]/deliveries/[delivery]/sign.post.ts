@@ -1,5 +1,5 @@
 import * as yup from 'yup'
-import { confirmSecret } from '../../../../../http/session'
+import { confirmSecret } from '../../../../../services/sessions'
 import { signNote } from '../../../../../services/notes'
 import { projectRoute } from '../../../../../http/route'
 

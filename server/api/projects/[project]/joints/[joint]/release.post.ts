@@ -1,6 +1,6 @@
 import * as yup from 'yup'
 import { uuid } from '#core/record/uuid'
-import { confirmSecret } from '../../../../../http/session'
+import { confirmSecret } from '../../../../../services/sessions'
 import { recordAtJoint } from '../../../../../services/joints'
 import { projectRoute } from '../../../../../http/route'
 
@@ -9,11 +9,14 @@ const body = yup.object({
   verdict: yup.string().oneOf(['accept', 'reject'] as const), reason: yup.string().trim().max(2000).default(''), secret: yup.string().min(1).max(200).required(),
   /** a waiver for a lot past its date names it */
   lot: yup.string().max(80),
+  /** steps that a waiver of a hold point leaves open */
+  waives: yup.array().of(yup.string().max(60).required()).max(200),
 })
 
 export default projectRoute('POST /api/projects/:project/joints/:joint/release', { body }, async ({ db, project, actor, params, body }) => {
   await confirmSecret(db, actor.person, body.secret)
-  const payload = body.kind === 'release' ? (body.reason ? { note: body.reason } : {}) : body.kind === 'decision' ? { verdict: body.verdict, reason: body.reason } : { reason: body.reason, ...(body.kind === 'waiver' && body.lot ? { lot: body.lot } : {}) }
-  const entries = await recordAtJoint(db, project, actor, params.joint!, [{ id: body.id, kind: body.kind, step: body.step, payload, recordedAt: new Date() }])
+  const { kind, reason, verdict, lot, waives } = body
+  const payloads = { release: reason ? { note: reason } : {}, refusal: { reason }, decision: { verdict, reason }, waiver: { reason, ...(lot ? { lot } : {}), ...(waives?.length ? { waives } : {}) } }
+  const entries = await recordAtJoint(db, project, actor, params.joint!, [{ id: body.id, kind, step: body.step, payload: payloads[kind], recordedAt: new Date() }])
   return { seq: entries.length }
 })

@@ -1,4 +1,9 @@
-import { finishRun } from '../../../../../services/packs'
+import * as yup from 'yup'
 import { projectRoute } from '../../../../../http/route'
+import { finishRun } from '../../../../../services/packs'
 
-export default projectRoute('POST /api/projects/:project/packs/:pack/finish', {}, async ({ db, actor, params }) => ({ verdict: (await finishRun(db, actor, params.pack!)).verdict }))
+const body = yup.object({ reason: yup.string().trim().max(2000).default('') })
+
+export default projectRoute('POST /api/projects/:project/packs/:pack/finish', { body }, async ({ db, actor, params, body }) => ({
+  verdict: (await finishRun(db, actor, params.pack!, body.reason || null)).verdict,
+}))

@@ -1,6 +1,6 @@
 import { setHeaders } from 'h3'
 import { Problem } from '#core/problem'
-import { findFile } from '../../../../../db/site'
+import { findFile } from '../../../../../db/files'
 import { projectRoute } from '../../../../../http/route'
 import { packOf } from '../../../../../services/packs'
 

@@ -1,5 +1,5 @@
 import * as yup from 'yup'
-import { judgeOptions } from '../../../../../services/joints'
+import { judgeOptions } from '../../../../../services/judging'
 import { jointsToRejudge, procedureOf } from '../../../../../services/procedures'
 import { projectRoute } from '../../../../../http/route'
 

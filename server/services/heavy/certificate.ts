@@ -2,9 +2,9 @@ import * as echarts from 'echarts'
 import { DateTime } from 'luxon'
 import type { TDocumentDefinitions } from 'pdfmake/interfaces'
 import { showQuantity } from '#core/quantity/show'
-import type { packSheet } from './packs'
+import type { packSheet } from '../packs'
 import { makePdf, PDF_FONT as FONT } from './pdf'
-import { isPrintable, pngOf } from './pictures'
+import { pngOf, printable } from '../pictures'
 
 type Sheet = Awaited<ReturnType<typeof packSheet>>
 
@@ -46,7 +46,7 @@ const verdicts: Record<string, string> = { accept: 'ACCEPTED', reject: 'NOT ACCE
 const mark = (verdict: string | null) => (verdict === null ? '' : { accept: 'met', reject: 'not met', 'too-close': 'too close' }[verdict] ?? verdict)
 
 /** One certificate a pack, from its sheet. Times in the project's zone. */
-export function certificateDefinition(sheet: Sheet, project: { name: string; zone: string }): TDocumentDefinitions {
+export function certificateDefinition(sheet: Sheet, project: { name: string; zone: string }, drawn: readonly (string | null)[]): TDocumentDefinitions {
   const { pack, plan, evaluation } = sheet
   const time = (ms: number) => DateTime.fromMillis(ms, { zone: project.zone }).toFormat('d LLL yyyy HH:mm ZZZZ')
   const rows = (list: [string, string][]) => ({ layout: 'lightHorizontalLines', table: { widths: [150, '*'], body: list.map(([a, b]) => [{ text: a, color: '#5A6168' }, b]) } })
@@ -76,11 +76,19 @@ export function certificateDefinition(sheet: Sheet, project: { name: string; zon
       { text: 'Ready list', bold: true, margin: [0, 12, 0, 2] },
       { layout: 'lightHorizontalLines', table: { widths: [180, 50, '*'], body: sheet.ready.map((r) => [r.title, r.state, r.sentence]) } },
       { text: 'Signatures', bold: true, margin: [0, 12, 0, 4] },
-      ...(sheet.signatures.length === 0 ? [{ text: 'Not signed.' }] : sheet.signatures.map((s) => ({ unbreakable: true, margin: [0, 0, 0, 6] as [number, number, number, number], columns: [isPrintable(pngOf(s.image), 'image/png') ? { width: 150, image: s.image, fit: [140, 48] as [number, number] } : { width: 150, text: 'The drawn signature cannot be printed.', italics: true }, { stack: [{ text: s.name, bold: true }, `${s.role}, ${time(s.at)}`, { text: `bound to ${s.digest}`, fontSize: 7, color: '#5A6168' }] }] }))),
+      ...(sheet.signatures.length === 0 ? [{ text: 'Not signed.' }] : sheet.signatures.map((s, i) => ({ unbreakable: true, margin: [0, 0, 0, 6] as [number, number, number, number], columns: [drawn[i] ? { width: 150, image: drawn[i], fit: [140, 48] as [number, number] } : { width: 150, text: 'The drawn signature cannot be printed.', italics: true }, { stack: [{ text: s.name, bold: true }, `${s.role}, ${time(s.at)}`, { text: `bound to ${s.digest}`, fontSize: 7, color: '#5A6168' }] }] }))),
       { unbreakable: true, margin: [0, 12, 0, 0], columns: [{ width: 78, qr: `vet-line:${pack.number}:${sheet.digest ?? ''}`, fit: 72 }, { stack: [{ text: 'Digest of the record of this pack', color: '#5A6168' }, { text: sheet.digest ?? '', fontSize: 8 }, { text: 'The log lies beside this certificate as CSV. Local rules and the engineer’s approved plan govern.', margin: [0, 6, 0, 0] }] }] },
     ],
   }
 }
 
-/** The certificate as PDF bytes. */
-export const certificatePdf = (sheet: Sheet, project: { name: string; zone: string }): Promise<Buffer> => makePdf(certificateDefinition(sheet, project))
+export interface CertificateInput {
+  sheet: Sheet
+  project: { name: string; zone: string }
+}
+
+/** The certificate as PDF bytes. A signature that cannot be shown never ends the document. */
+export async function certificateHere({ sheet, project }: CertificateInput): Promise<Uint8Array> {
+  const drawn = await Promise.all(sheet.signatures.map((s) => printable(pngOf(s.image), 'image/png')))
+  return makePdf(certificateDefinition(sheet, project, drawn))
+}

@@ -37,7 +37,7 @@ function checkUnpacked(bytes: Uint8Array) {
  *
  * @throws Problem `bad-file` with a sentence on what it is instead
  */
-export async function readTable(file: SentFile): Promise<Table> {
+export async function readTableHere(file: SentFile): Promise<Table> {
   const bytes = new Uint8Array(Buffer.from(file.data, 'base64'))
   if (bytes.length === 0) throw new Problem('bad-file', 'The file is empty.', 'file')
   if (bytes.length > MOST_BYTES) throw new Problem('bad-file', `The file is over ${MOST_BYTES / 1e6} MB.`, 'file')

@@ -1,0 +1,25 @@
+import type { CompiledProcedure } from '../procedure/compile'
+import type { Entry } from '../record/entry'
+import { answering } from './decisions'
+import type { JointJudgement } from './types'
+
+/**
+ * What is still open at and before a hold point: steps that are neither accepted nor without
+ * application here, and the hold point's own question while nobody has answered it. A clock that
+ * runs by itself holds nothing back.
+ *
+ * @returns keys of the steps in their order
+ */
+export function openBefore(compiled: CompiledProcedure, judgement: JointJudgement, entries: readonly Entry[], hold: string): string[] {
+  const at = compiled.stepIndex.get(hold)!
+  const passive = (i: number) => {
+    const { check } = compiled.steps[i]!.step
+    return check.kind === 'clock' && !check.action
+  }
+  const open = judgement.steps.slice(0, at).filter((s, i) => s.state !== 'accepted' && s.state !== 'not-applicable' && !passive(i)).map((s) => s.key)
+  const own = compiled.steps[at]!.step.check.kind === 'calculated' || entries.some((e) => e.step === hold && answering.has(e.kind))
+  return own ? open : [...open, hold]
+}
+
+/** Steps that a waiver names. */
+export const waived = (payload: Record<string, unknown>): readonly string[] => (Array.isArray(payload.waives) ? (payload.waives as unknown[]).map(String) : [])

@@ -1,0 +1,68 @@
+import { Problem } from '../problem'
+import type { Entry, Role } from './entry'
+
+/**
+ * Separation of duties, decided from the record alone: who did a thing does not judge it.
+ * Each rule takes the standing entries of the subject and the person who wants to act.
+ */
+const own = (sentence: string, field = 'person'): never => {
+  throw new Problem('own-work', sentence, field)
+}
+
+/** Whoever asked last for the release of a step does not release it. */
+export function checkRelease(entries: readonly Entry[], step: string, person: string): void {
+  const asked = entries.findLast((e) => e.kind === 'request' && e.step === step)
+  if (asked?.person === person) own('Who asks for a release does not give it: another inspector must look.')
+}
+
+/** Nobody accepts what they recorded themselves against the criterion. */
+export function checkDecision(entries: readonly Entry[], step: string, person: string, verdict: unknown): void {
+  const answers = new Set(['reading', 'confirmation', 'choice', 'count', 'clock', 'lot'])
+  if (verdict === 'accept' && entries.some((e) => e.step === step && answers.has(e.kind) && e.person === person)) own('Nobody accepts their own answer against the criterion: another inspector must decide.')
+}
+
+/** Whoever wrote any line of a revision does not review it. */
+export function checkReview(entries: readonly Entry[], person: string): void {
+  if (entries.some((e) => e.kind === 'draft' && e.person === person)) own('Who wrote on a revision does not review it: a second engineer does.')
+}
+
+/** Whoever did any of the rework of a report does not verify it, whatever was decided since. */
+export function checkVerification(entries: readonly Entry[], person: string): void {
+  if (entries.some((e) => e.kind === 'rework' && e.person === person)) own('Nobody verifies rework that they did themselves: another inspector must look.', 'ncr')
+}
+
+/** A witness of a test did not run it. */
+export function checkWitness(entries: readonly Entry[], person: string): void {
+  const ran = new Set(['start', 'run', 'event', 'confirmation'])
+  if (entries.some((e) => ran.has(e.kind) && e.person === person)) own('Who ran the test does not witness it.')
+}
+
+/** Where a sign-off stands in a record: what it covers is changed by inspectors only. */
+export interface SignedOff {
+  /** a standing release or waiver of a hold point at or after the step */
+  covered: boolean
+  /** the joint is accepted */
+  accepted: boolean
+  /** a nonconformance at the step asks for new work */
+  reopened: boolean
+}
+
+/** A crew does not change what an inspector has released, nor an accepted joint. */
+export function checkCovered(at: SignedOff, roles: readonly Role[]): void {
+  if (roles.includes('inspector') || at.reopened) return
+  if (at.covered) throw new Problem('signed-off', 'An inspector has released this: only an inspector changes what was recorded before.', 'step')
+  if (at.accepted) throw new Problem('signed-off', 'This joint is accepted: only an inspector changes its record.', 'step')
+}
+
+/** The crew that a member is bound to: null sees every crew, a crew lead without a crew sees none. */
+export const NO_CREW = '00000000-0000-0000-0000-000000000000'
+export function crewScope(memberships: readonly { role: Role; crew: string | null }[]): string | null {
+  const lead = memberships.find((m) => m.role === 'crew-lead')
+  if (!lead || memberships.some((m) => m.role === 'inspector' || m.role === 'engineer')) return null
+  return lead.crew ?? NO_CREW
+}
+
+/** What a crew hears of through the feed: its own subjects, and what every crew works by. */
+const forEveryCrew: ReadonlySet<string> = new Set(['procedure', 'project', 'instrument', 'lot'])
+export const mayHear = (scope: string | null, subjectType: string, subjectCrew: string | null): boolean =>
+  scope === null || forEveryCrew.has(subjectType) || (subjectCrew !== null && subjectCrew === scope)

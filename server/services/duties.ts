@@ -1,0 +1,67 @@
+import type { Knex } from 'knex'
+import { answering, ncrOf, releaseOf } from '#core/judgement/decisions'
+import { judge } from '#core/judgement/judge'
+import { openBefore, waived } from '#core/judgement/release'
+import { standing } from '#core/judgement/standing'
+import { Problem } from '#core/problem'
+import type { CompiledProcedure } from '#core/procedure/compile'
+import { checkCovered, checkDecision, checkRelease } from '#core/record/duties'
+import type { Entry } from '#core/record/entry'
+import { forCore, type StoredEntry } from '../db/entries'
+import type { Joint } from '../db/joints'
+import type { Project } from '../db/projects'
+import { judgeOptions } from './judging'
+import type { Actor, NewEntry } from './record'
+
+/** Whether a standing release at or after a step covers it, and whether a report has opened the step again since. */
+function signedOff(compiled: CompiledProcedure, stands: readonly Entry[], step: string, accepted: boolean) {
+  const index = compiled.stepIndex.get(step) ?? -1
+  let since = -Infinity
+  for (const { step: hold } of compiled.steps.slice(index)) {
+    const release = releaseOf(stands.filter((e) => e.step === hold.key))
+    if (release.state === 'released' || release.state === 'waived') since = Math.max(since, release.at!)
+  }
+  const ncr = ncrOf(stands.filter((e) => e.step === step))
+  return { covered: since > -Infinity, accepted, reopened: ncr !== null && ncr.open && ncr.raisedAt > since }
+}
+
+/** The step whose record an entry changes: its own, or that of what it strikes. */
+function changes(entry: NewEntry, before: readonly StoredEntry[]): string | null {
+  if (entry.kind === 'correction') return before.find((e) => e.id === entry.payload.strikes)?.step ?? null
+  return answering.has(entry.kind) ? (entry.step ?? null) : null
+}
+
+/** A release needs its request and everything before it done; a waiver names what it leaves open. */
+async function checkHold(db: Knex, project: Project, compiled: CompiledProcedure, joint: Joint, before: readonly StoredEntry[], entry: NewEntry) {
+  const entries = before.map(forCore)
+  const judgement = judge(compiled, joint.facts, entries, Date.now(), await judgeOptions(db, project, compiled.procedure.key, entries))
+  const index = compiled.stepIndex.get(entry.step!)!
+  if (judgement.steps[index]!.point !== 'H') return
+  const open = openBefore(compiled, judgement, standing(entries), entry.step!)
+  const title = (key: string) => compiled.steps[compiled.stepIndex.get(key)!]!.step.title
+  if (entry.kind === 'release') {
+    if (open.length > 0) throw new Problem('not-ready', `Not done yet: ${open.map(title).join('; ')}. A waiver that names them may be given with its reason.`, 'step', { open })
+    if (judgement.steps[index]!.release.state !== 'requested') throw new Problem('not-requested', 'Nobody has asked for this release.', 'step')
+  }
+  const named = waived(entry.payload)
+  const unnamed = open.filter((key) => !named.includes(key))
+  if (entry.kind === 'waiver' && unnamed.length > 0) throw new Problem('not-named', `The waiver must name what it leaves open: ${unnamed.map(title).join('; ')}.`, 'waives', { open })
+}
+
+/** Who may do what at a joint, from its record. In the transaction that writes. */
+export async function checkDuties(db: Knex, project: Project, compiled: CompiledProcedure, joint: Joint, accepted: boolean, before: readonly StoredEntry[], news: readonly NewEntry[], actor: Actor): Promise<void> {
+  const known = new Set(before.map((e) => e.id))
+  const fresh = news.filter((e) => !known.has(e.id))
+  if (fresh.length === 0) return
+  // A waiver for a lot lets the lot pass, not the hold point.
+  const stands = standing(before.map(forCore)).filter((e) => e.kind !== 'waiver' || e.payload.lot === undefined)
+  for (const entry of fresh) {
+    if (entry.kind === 'release' || entry.kind === 'waiver') {
+      checkRelease(stands, entry.step!, actor.person)
+      if (entry.payload.lot === undefined) await checkHold(db, project, compiled, joint, before, entry)
+    }
+    if (entry.kind === 'decision') checkDecision(stands, entry.step!, actor.person, entry.payload.verdict)
+    const step = changes(entry, before)
+    if (step !== null) checkCovered(signedOff(compiled, stands, step, accepted), actor.roles)
+  }
+}

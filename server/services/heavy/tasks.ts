@@ -1,0 +1,17 @@
+import type { Table } from '#core/delivery/table'
+import type { Procedure } from '#core/procedure/types'
+import type { PackEvaluation } from './log'
+import type { CertificateInput } from './certificate'
+import type { NoticeInput } from './notice'
+import type { SentFile } from './table-files'
+
+/** What is made or read away from the thread that answers people: by name, what goes in and what comes out. */
+export interface HeavyTasks {
+  table: (file: SentFile) => Promise<Table>
+  log: (input: { csv: string; parameters: PackEvaluation['parameters']; section: PackEvaluation['section'] }) => Promise<PackEvaluation['result']>
+  procedure: (source: string) => Promise<Procedure>
+  certificate: (input: CertificateInput) => Promise<Uint8Array>
+  notice: (input: NoticeInput) => Promise<Uint8Array>
+}
+
+export type HeavyTask = keyof HeavyTasks
