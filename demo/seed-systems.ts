@@ -1,4 +1,4 @@
-import { judgeAhead } from '../core/judgement/judge'
+import { judgeAhead } from '../core/judgement/ahead'
 import { emptySummary, findJoint, saveJointProjection } from '../server/db/joints'
 import { forCore } from '../server/db/entries'
 import { projectJoint } from '../server/services/joints'

@@ -4,6 +4,19 @@ import { uuidv7 } from 'uuidv7'
  * This device – one open tab – as the server knows it: an id, a running number for what is
  * recorded here, and the last stamp of the server's time. They outlive a reload.
  */
+interface Store {
+  getItem(key: string): string | null
+  setItem(key: string, value: string): void
+  removeItem(key: string): void
+}
+
+/** Where the browser keeps nothing, this tab remembers as long as it is open. */
+function memory(): Store {
+  const kept = new Map<string, string>()
+  return { getItem: (k) => kept.get(k) ?? null, setItem: (k, v) => void kept.set(k, v), removeItem: (k) => void kept.delete(k) }
+}
+const store: Store = typeof sessionStorage === 'undefined' ? memory() : sessionStorage
+
 const ID = 'vet-line-device'
 const NUMBER = 'vet-line-number'
 const STAMP = 'vet-line-stamp'
@@ -12,26 +25,26 @@ export const DEVICE_HEADER = 'x-vet-line-device'
 export const STAMP_HEADER = 'x-vet-line-stamp'
 
 export function deviceId(): string {
-  const known = sessionStorage.getItem(ID)
+  const known = store.getItem(ID)
   if (known) return known
   const fresh = uuidv7()
-  sessionStorage.setItem(ID, fresh)
+  store.setItem(ID, fresh)
   return fresh
 }
 
-export const currentStamp = (): string | null => sessionStorage.getItem(STAMP)
+export const currentStamp = (): string | null => store.getItem(STAMP)
 
 export function keepStamp(stamp: string | null) {
-  if (stamp) sessionStorage.setItem(STAMP, stamp)
+  if (stamp) store.setItem(STAMP, stamp)
 }
 
 /** Another person has signed in: numbers and stamps are of one person on one device. */
 export function forgetDevice() {
-  for (const key of [ID, NUMBER, STAMP]) sessionStorage.removeItem(key)
+  for (const key of [ID, NUMBER, STAMP]) store.removeItem(key)
 }
 
 export const lastNumber = (): number | null => {
-  const kept = sessionStorage.getItem(NUMBER)
+  const kept = store.getItem(NUMBER)
   return kept === null ? null : Number(kept)
 }
-export const setNumber = (n: number | null) => (n === null ? sessionStorage.removeItem(NUMBER) : sessionStorage.setItem(NUMBER, String(n)))
+export const setNumber = (n: number | null) => (n === null ? store.removeItem(NUMBER) : store.setItem(NUMBER, String(n)))

@@ -7,7 +7,7 @@ import type { CompiledProcedure } from '#core/procedure/compile'
 import type { FactValue } from '#core/procedure/formula/formula'
 import type { Entry, EntryKind } from '#core/record/entry'
 import { useSession } from '~/stores/session'
-import type { DecisionKind, JointAtWork, JointSheet } from '~/composables/useJointSheet'
+import type { Decision, JointAtWork, JointSheet } from '~/composables/useJointSheet'
 
 /** A made-up joint worked like a real one, on this device only: nothing is sent, nothing is kept. */
 export function useDryRun(procedure: CompiledProcedure, facts: Record<string, FactValue>, schools: Record<string, string>): JointAtWork & { skip: (seconds: number) => void } {
@@ -30,7 +30,7 @@ export function useDryRun(procedure: CompiledProcedure, facts: Record<string, Fa
     const at = now.value
     entries.value = [...entries.value, ...news.map((n, i): Entry => ({ id: uuidv7(), kind: n.kind, step: n.step, payload: n.payload, person: session.person?.id ?? '', role: 'inspector', crew: null, instrument: n.instrument ?? null, recordedAt: at + i }))]
   }
-  const decide = (step: string, kind: DecisionKind, reason: string, _secret: string, lot: string | null = null) => record([{ kind, step, payload: kind === 'release' ? {} : kind === 'decision' ? { verdict: 'accept', reason } : { reason, ...(lot ? { lot } : {}) } }])
+  const decide = (step: string, { kind, ...more }: Decision, reason: string, _secret: string) => record([{ kind, step, payload: kind === 'release' ? {} : { reason, ...more } }])
   return {
     dry: true, sheet, compiled, entries: computed(() => entries.value), judgement, now, problem: ref(null), loading: ref(false), load: async () => undefined, record, decide,
     skip: (seconds: number) => (ahead.value += seconds * 1000),

@@ -14,8 +14,19 @@ export type JointSheet = Awaited<ReturnType<typeof jointSheet>>
 /** An entry with the stamp that the device had when it was recorded. */
 type Recorded = Entry & { stamp: string | null }
 
-/** A decision at a hold point, or against what the criterion gave. */
 export type DecisionKind = 'release' | 'refusal' | 'waiver' | 'decision'
+
+/** A sign-off at a hold point, or a word on what was recorded. */
+export interface Decision {
+  kind: DecisionKind
+  verdict?: 'accept' | 'reject' | 'again'
+  /** the answer that stands */
+  stands?: string
+  /** the lot that a waiver lets through */
+  lot?: string
+  /** the steps that a waiver leaves open */
+  waives?: string[]
+}
 
 /** A joint at work: its record and judgement, and what a person adds to it. A dry run has the same shape, and keeps nothing. */
 export type JointAtWork = ReturnType<typeof useJointSheet>
@@ -40,7 +51,7 @@ export function useJointSheet(id: string) {
   }
 
   const entries = computed<Entry[]>(() => [...(sheet.value?.entries ?? []), ...pending.value])
-  const options = computed<JudgeOptions>(() => ({ rule: sheet.value?.rule, schools: sheet.value?.schools, plan: sheet.value?.plan, instruments: instrumentFacts(sheet.value?.instruments ?? []), lots: sheet.value?.lots ?? {} }))
+  const options = computed<JudgeOptions>(() => ({ rule: sheet.value?.rule, zone: session.zone, schools: sheet.value?.schools, plan: sheet.value?.plan, instruments: instrumentFacts(sheet.value?.instruments ?? []), lots: sheet.value?.lots ?? {} }))
   const judgement = computed(() => (compiled.value && sheet.value ? judge(compiled.value, sheet.value.joint.facts, entries.value, now.value, options.value) : null))
 
   const send = makeOutbox<Recorded>(
@@ -65,9 +76,9 @@ export function useJointSheet(id: string) {
     await load()
   }
 
-  /** A sign-off, sent with the PIN; a waiver for a lot names it. */
-  async function decide(step: string, kind: DecisionKind, reason: string, secret: string, lot: string | null = null) {
-    await api(`${session.base}/joints/${id}/release`, { body: { id: uuidv7(), step, kind, reason, secret, ...(kind === 'decision' ? { verdict: 'accept' } : {}), ...(kind === 'waiver' && lot ? { lot } : {}) } })
+  /** A sign-off, sent with the PIN. */
+  async function decide(step: string, decision: Decision, reason: string, secret: string) {
+    await api(`${session.base}/joints/${id}/release`, { body: { id: uuidv7(), step, reason, secret, ...decision } })
     await load()
   }
 

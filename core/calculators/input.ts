@@ -166,6 +166,9 @@ export const optional = <T>(input: Input<T>): Input<T | null> => ({ ...input, de
 /** Not given: the default stands in (shown in the input's own unit). */
 export const withDefault = <T>(input: Input<T>, value: T): Input<T> => ({ ...input, describe: { ...input.describe, optional: true, default: value }, absent: { value } })
 
+/** Whether a length is written in inches; a bare number is in the unit that is usual there. */
+export const writtenInInches = (text: string, usual?: string): boolean => /(in|inch|inches|")\s*$/.test(text) || (usual === 'in' && /[\d/]\s*$/.test(text))
+
 /** A nominal pipe size in metres; inches are nominal too and map to DN (2 in is DN 50). */
 export function nominalSize(): Input<number> {
   const input = positive('length', 'mm')
@@ -173,7 +176,7 @@ export function nominalSize(): Input<number> {
     ...input,
     read(raw, field) {
       const si = input.read(raw, field)
-      return typeof raw === 'string' && /(in|inch|inches|")\s*$/.test(raw) ? dnOfInches(si / 0.0254) / 1000 : si
+      return typeof raw === 'string' && writtenInInches(raw) ? dnOfInches(si / 0.0254) / 1000 : si
     },
   }
 }

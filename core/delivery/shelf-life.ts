@@ -1,4 +1,4 @@
-const DAY = 86_400_000
+import { DateTime } from 'luxon'
 
 /** What is known of the age of a lot. Dates such as 2026-03-09; lives in months and days. */
 export interface LotDates {
@@ -22,17 +22,25 @@ export function addMonths(day: string, months: number): string {
   return new Date(Date.UTC(year, month - 1 + months, Math.min(date, last))).toISOString().slice(0, 10)
 }
 
+/** A date moved on by whole days. */
+export const addDays = (day: string, days: number): string => new Date(Date.parse(day) + days * 86_400_000).toISOString().slice(0, 10)
+
+/** The last moment of a day where the work is, ms since 1970 UTC. */
+export const endOfDay = (day: string, zone: string): number => DateTime.fromISO(day, { zone }).endOf('day').toMillis()
+
 /**
  * When a lot is no longer good: the earliest of the printed expiry, production
  * plus shelf life, and opening plus the life once opened. A date is good to its
- * end. Null when nothing limits it.
+ * end, where the work is. Null when nothing limits it.
+ *
+ * @param zone IANA name of the project's zone
  */
-export function shelfEnd(lot: LotDates): ShelfEnd | null {
-  const endOf = (day: string) => Date.parse(day) + DAY - 1
+export function shelfEnd(lot: LotDates, zone = 'UTC'): ShelfEnd | null {
+  const endOf = (day: string) => endOfDay(day, zone)
   const ends: ShelfEnd[] = []
   if (lot.expires) ends.push({ at: endOf(lot.expires), why: 'printed expiry' })
   if (lot.made && lot.shelfMonths !== null) ends.push({ at: endOf(addMonths(lot.made, lot.shelfMonths)), why: 'shelf life from production' })
-  if (lot.opened && lot.openedDays !== null) ends.push({ at: endOf(lot.opened) + lot.openedDays * DAY, why: 'life after opening' })
+  if (lot.opened && lot.openedDays !== null) ends.push({ at: endOf(addDays(lot.opened, lot.openedDays)), why: 'life after opening' })
   return ends.reduce<ShelfEnd | null>((first, e) => (first === null || e.at < first.at ? e : first), null)
 }
 
@@ -42,5 +50,5 @@ export type ShelfState = 'good' | 'soon' | 'expired' | 'unlimited'
 export function shelfState(end: ShelfEnd | null, now: number, warnDays = 30): ShelfState {
   if (!end) return 'unlimited'
   if (now > end.at) return 'expired'
-  return now > end.at - warnDays * DAY ? 'soon' : 'good'
+  return now > end.at - warnDays * 86_400_000 ? 'soon' : 'good'
 }

@@ -5,8 +5,11 @@ import { nameKey } from '../record/names'
 import { answering, conceded, lookThrough, NO_RELEASE, releaseOf, type AtStep, type NcrState } from './decisions'
 import { draftOf } from './draft'
 import { explainAll, judgeReadings } from './measure'
+import { holdOpening, type HoldOpening } from './hold'
+import { whatIsMissing } from './missing'
+import { outOfOrder, type Before } from './order'
 import { fillSlots } from './slots'
-import { byStep } from './standing'
+import { byStep, struckByCrew } from './standing'
 import { judgeEntry, registeredLot, type CheckContext, type Verdict } from './step'
 import type { Draft, JointJudgement, JointState, JudgeOptions, RunningClock, StepJudgement } from './types'
 
@@ -27,18 +30,25 @@ class Judge {
   private readonly verdicts: (Judging | undefined)[]
   private readonly drafts: Draft[] = []
   /** hold points that apply, and since when they were first open; Infinity while they are not */
-  private readonly holds: { index: number; title: string; since: number }[] = []
+  private readonly holds: ({ index: number; title: string } & HoldOpening)[] = []
+  private readonly struck: ReadonlyMap<number, readonly Entry[]>
+  /** the rejection that stands at a step, where something was done again since */
+  private readonly stuck = new Map<number, { verdict: Verdict; entry: Entry }>()
+  /** clocks whose end cannot be worked out, and why */
+  private readonly timeless = new Map<number, string>()
   private readonly context: CheckContext
 
   constructor(private readonly compiled: CompiledProcedure, facts: Record<string, FactValue>, entries: readonly Entry[], private readonly now: number, private readonly options: JudgeOptions) {
     this.byStep = byStep(compiled, entries)
     this.slots = fillSlots(compiled, facts, options.schools, this.byStep)
     this.verdicts = new Array<Judging | undefined>(compiled.steps.length)
-    this.context = { slots: this.slots, rule: options.rule ?? 'guarded', instruments: options.instruments ?? {}, lots: options.lots ?? {}, startedAt: null }
+    this.struck = struckByCrew(compiled, entries)
+    this.context = { slots: this.slots, rule: options.rule ?? 'guarded', instruments: options.instruments ?? {}, lots: options.lots ?? {}, startedAt: null, startLate: false, compiled, zone: options.zone ?? 'UTC' }
+    const applicable: CompiledStep[] = []
     for (const step of compiled.steps) {
-      if (this.point(step) !== 'H' || !this.applies(step)) continue
-      const opened = this.byStep[step.index]!.find((e) => e.kind === 'release' || e.kind === 'waiver')
-      this.holds.push({ index: step.index, title: step.step.title, since: opened?.recordedAt ?? Infinity })
+      if (!this.applies(step)) continue
+      applicable.push(step)
+      if (this.point(step) === 'H') this.holds.push({ index: step.index, title: step.step.title, ...holdOpening(applicable, this.byStep) })
     }
   }
 
@@ -67,7 +77,7 @@ class Judge {
       value: brief && step.step.check.kind !== 'calculated' ? null : this.number(step.value),
       readings: brief ? null : this.number(step.readings),
       limits: brief ? [] : step.limits.map((l) => ({ title: l.limit.title ?? step.step.title, of: l.limit.of, dimension: l.dimension, unit: l.unit, min: this.number(l.min), max: this.number(l.max) })),
-      findings: [], point: this.point(step), release: NO_RELEASE, startedAt: null, until: null, latest: null, entry: null, computed: null, ncr: null,
+      findings: [], point: this.point(step), release: NO_RELEASE, startedAt: null, until: null, latest: null, entry: null, computed: null, ncr: null, between: [], waivable: false,
     }
   }
 
@@ -79,24 +89,43 @@ class Judge {
     const out = this.blank(step)
     if (!this.applies(step)) return settle(out, 'not-applicable', 'Does not apply to this joint.')
     const all = this.byStep[step.index]!
-    const found = lookThrough(all)
+    const found = lookThrough(all, this.struck.get(step.index))
     const { ncr } = found
     if (ncr) out.ncr = { number: ncr.number, open: ncr.open, disposition: ncr.disposition }
     if (out.point === 'H') out.release = releaseOf(all)
+    this.context.startLate = false
     if (step.from >= 0) this.startClock(step, out)
+    const startLate = this.context.startLate
     if (conceded(ncr)) {
       out.computed = 'rejected'
       return settle(out, 'accepted', `Used as is by concession, ${ncr!.number}.`)
     }
+    this.context.startLate = startLate
     this.answer(step, out, found)
     if (ncr?.open) return settle(out, 'rejected', `${ncr.number} is open.${out.state === 'accepted' ? ' The new reading conforms; the rework waits to be verified.' : ''}`)
     if (this.passedHold(step, ncr, out)) return out
-    if (found.last && out.state === 'rejected' && step.step.check.kind === 'lot') this.applyLotWaiver(found.last, all, out)
+    if (out.state === 'accepted' && step.after.length > 0 && found.last) this.applyTimes(step, found.last, out)
+    if (found.last && out.state === 'rejected' && out.waivable) this.applyLotWaiver(found.last, all, out)
     if (found.decision) this.applyDecision(found.decision, out)
     // What an inspector accepted with a reason is no nonconformance; what was decided against is one.
-    if (out.state === 'rejected') this.drafts.push(draftOf(step, out, say(out.sentence)))
+    this.draft(step, out)
     if (out.point === 'H') this.applyHold(out)
     return out.state === 'not-started' ? this.applyOrder(step, out) : out
+  }
+
+  /** A rejected step drafts its report; so does one that was rejected and about which two people differ since. */
+  private draft(step: CompiledStep, out: Judging) {
+    const stuck = this.stuck.get(step.index)
+    if (out.state === 'rejected' || (out.state === 'differs' && stuck)) {
+      this.drafts.push(stuck ? draftOf(step, { findings: stuck.verdict.findings, entry: stuck.entry.id }, say(stuck.verdict.sentence)) : draftOf(step, out, say(out.sentence)))
+    }
+  }
+
+  /** What was recorded before the steps that come first does not stand. */
+  private applyTimes(step: CompiledStep, last: Entry, out: Judging) {
+    const before = step.after.map((i): Before => ({ title: this.title(i), judged: this.step(i), entries: this.byStep[i]!, compiled: this.compiled.steps[i]! }))
+    const wrong = outOfOrder(last, before)
+    if (wrong) settle(out, wrong.state, wrong.sentence)
   }
 
   private startClock(step: CompiledStep, out: Judging) {
@@ -104,13 +133,20 @@ class Judge {
     if (from.state !== 'accepted' && from.state !== 'rejected') return
     const entry = this.byStep[step.from]!.find((e) => e.id === from.entry)
     if (!entry) return
-    const span = (f: CompiledStep['earliest']) => {
+    // A start that came late proves no time: what must have passed counts from its arrival.
+    const late = entry.late === true && lookThrough(this.byStep[step.from]!).decision?.payload.verdict !== 'accept'
+    const span = (f: CompiledStep['earliest'], start: number | null) => {
       const seconds = this.number(f)
-      return seconds === null ? null : entry.recordedAt + seconds * 1000
+      return seconds === null || start === null ? null : start + seconds * 1000
     }
     out.startedAt = entry.recordedAt
-    out.until = span(step.earliest)
-    out.latest = span(step.latest)
+    out.until = span(step.earliest, late ? (entry.receivedAt ?? null) : entry.recordedAt)
+    out.latest = span(step.latest, entry.recordedAt)
+    this.context.startLate = late
+    if ((step.earliest && out.until === null) || (step.latest && out.latest === null)) {
+      const why = late && entry.receivedAt === undefined ? 'its start was recorded late' : whatIsMissing(this.compiled, [step.earliest, step.latest], this.slots)
+      this.timeless.set(step.index, why)
+    }
   }
 
   private take(out: Judging, verdict: Verdict, entry: Entry | null) {
@@ -120,26 +156,47 @@ class Judge {
   }
 
   /** What the answers at a step say. */
-  private answer(step: CompiledStep, out: Judging, { last, other }: AtStep) {
+  private answer(step: CompiledStep, out: Judging, { last, other, tried }: AtStep) {
     this.context.startedAt = out.startedAt
     if (step.step.check.kind === 'calculated') return this.take(out, this.calculated(step, out.value), null)
-    if (!last) {
-      if (step.from >= 0) this.runningClock(step, out)
-      return
+    if (last) {
+      const verdict = judgeEntry(step, last, this.context)
+      out.waivable = verdict.waivable === true
+      this.take(out, verdict, last)
+    } else if (step.from >= 0) this.runningClock(step, out)
+    if (tried.length > 1 || tried[0] !== last) this.again(step, out, last, tried)
+    if (last && other && judgeEntry(step, other, this.context).state !== judgeEntry(step, last, this.context).state) {
+      out.between = [last.id, other.id]
+      settle(out, 'differs', 'Two people recorded this differently: an inspector decides.')
     }
-    this.take(out, judgeEntry(step, last, this.context), last)
-    if (other && judgeEntry(step, other, this.context).state !== out.state) settle(out, 'differs', 'Two people recorded this differently: an inspector decides.')
+  }
+
+  /** A rejection stands whatever is recorded after it, until an inspector decides or its report is closed. */
+  private again(step: CompiledStep, out: Judging, last: Entry | null, tried: readonly Entry[]) {
+    if (out.state === 'rejected' && last !== null) return
+    for (const entry of tried) {
+      if (entry === last) continue
+      const verdict = judgeEntry(step, entry, this.context)
+      if (verdict.state !== 'rejected') continue
+      this.stuck.set(step.index, { verdict, entry })
+      out.between = last ? [last.id, entry.id] : []
+      const since = last ? `Done again since: ${say(out.sentence)}` : 'It was struck since.'
+      return void settle(out, 'rejected', `${say(verdict.sentence)} ${since} The rejection stands until an inspector has decided.`)
+    }
   }
 
   private calculated(step: CompiledStep, value: number | null): Verdict {
-    if (value === null) return { state: 'not-started', sentence: 'Cannot be worked out yet: a fact of this joint, or an earlier reading, is missing.', findings: [] }
+    if (value === null) return { state: 'not-started', sentence: `Cannot be worked out yet: ${whatIsMissing(this.compiled, [step.value], this.slots)}.`, findings: [] }
     const findings = judgeReadings(step, this.slots, [value], 0, this.context.rule)
+    if (findings.length < step.limits.filter((l) => l.min !== null || l.max !== null).length) return { state: 'blocked', sentence: `The limits cannot be worked out: ${whatIsMissing(this.compiled, step.limits.flatMap((l) => [l.min, l.max]), this.slots)}.`, findings }
     return { state: findings.some((f) => f.verdict !== 'accept') ? 'rejected' : 'accepted', sentence: () => explainAll(findings), findings }
   }
 
   private runningClock(step: CompiledStep, out: Judging): Judging {
     const action = (step.step.check as { action?: string }).action
     if (out.startedAt === null) return settle(out, 'not-started', 'Its clock has not started.')
+    const why = this.timeless.get(step.index)
+    if (why !== undefined) return settle(out, 'blocked', `How long it takes cannot be worked out: ${why}.`)
     if (out.until !== null && this.now < out.until) return settle(out, 'waiting', '')
     if (!action) return settle(out, 'accepted', 'The time has passed.')
     if (out.latest !== null && this.now > out.latest) return settle(out, 'overdue', 'The latest time has passed.')
@@ -183,13 +240,19 @@ class Judge {
   private applyDecision(decision: Entry, out: Judging) {
     const decided = decision.payload.verdict === 'accept' ? 'accepted' : 'rejected'
     if (decided === out.state) return
+    // What cannot be worked out is not accepted by a word: its figure is given, or its report decides.
+    if (decided === 'accepted' && out.state === 'blocked') return
     out.computed = out.state
     settle(out, decided, `${decided === 'accepted' ? 'Accepted' : 'Rejected'} by decision: ${String(decision.payload.reason)}`)
   }
 
   private applyHold(out: Judging) {
     const { state, reason } = out.release
-    if (state === 'released' || state === 'waived') settle(out, 'accepted', state === 'waived' ? `Waived: ${reason}` : 'Released.')
+    const hold = this.holds.find((h) => h.index === this.compiled.stepIndex.get(out.key))
+    if ((state === 'released' || state === 'waived') && hold?.since === Infinity) {
+      out.release = { ...out.release, state: 'none' }
+      settle(out, 'held', `The release does not count: it was given before ${hold.lacking.map((t) => `"${t}"`).join(', ')}.`)
+    } else if (state === 'released' || state === 'waived') settle(out, 'accepted', state === 'waived' ? `Waived: ${reason}` : 'Released.')
     else if (state === 'refused') settle(out, 'rejected', `Refused: ${reason}`)
     else if (state === 'requested') settle(out, 'held', 'Release requested.')
     else if (out.state === 'accepted') settle(out, 'held', 'Waits for release.')
@@ -267,18 +330,3 @@ class Judge {
 export function judge(compiled: CompiledProcedure, facts: Record<string, FactValue>, entries: readonly Entry[], now: number, options: JudgeOptions = {}): JointJudgement {
   return new Judge(compiled, facts, entries, now, options).finish()
 }
-
-/**
- * The judgement and, where clocks run, when and into what the joint's state changes by
- * time alone. What is stored of a joint is this, so that no server needs to wake up for it.
- */
-export function judgeAhead(compiled: CompiledProcedure, facts: Record<string, FactValue>, entries: readonly Entry[], now: number, options: JudgeOptions = {}): { judgement: JointJudgement; until: number | null; then: JointState | null } {
-  const judgement = judge(compiled, facts, entries, now, options)
-  const changes = judgement.clocks.map((c) => c.until).filter((t) => t > now)
-  if (changes.length === 0) return { judgement, until: null, then: null }
-  const ends = judgement.state === 'waiting' && judgement.next !== null ? Math.min(...changes) : Math.max(...changes)
-  return { judgement, until: ends, then: judge(compiled, facts, entries, ends, { ...options, brief: true }).state }
-}
-
-/** The state shown at `now` from what is stored. */
-export const stateAt = (stored: { state: JointState; until: number | null; then: JointState | null }, now: number): JointState => (stored.until !== null && stored.then !== null && now >= stored.until ? stored.then : stored.state)

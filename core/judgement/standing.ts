@@ -22,6 +22,23 @@ export function standing(entries: readonly Entry[]): readonly Entry[] {
 
 const NOTHING: readonly Entry[] = []
 
+/** Answers of each step that a correction of somebody who is no inspector strikes: they were seen, and count no more. */
+export function struckByCrew(compiled: { stepIndex: ReadonlyMap<string, number> }, entries: readonly Entry[]): ReadonlyMap<number, readonly Entry[]> {
+  const out = new Map<number, Entry[]>()
+  const corrections = entries.filter((e) => e.kind === 'correction' && e.role !== 'inspector')
+  if (corrections.length === 0) return out
+  const stands = new Set(standing(entries))
+  for (const correction of corrections) {
+    const struck = entries.find((e) => e.id === correction.payload.strikes)
+    const index = struck?.step == null ? undefined : compiled.stepIndex.get(struck.step)
+    if (!struck || index === undefined || stands.has(struck)) continue
+    const known = out.get(index)
+    if (!known) out.set(index, [struck])
+    else if (!known.includes(struck)) known.push(struck)
+  }
+  return out
+}
+
 /** Standing entries by the index of the step they were recorded at; entries of unknown steps are left out. */
 export function byStep(compiled: { steps: readonly unknown[]; stepIndex: ReadonlyMap<string, number> }, entries: readonly Entry[]): readonly (readonly Entry[])[] {
   const out = new Array<readonly Entry[]>(compiled.steps.length).fill(NOTHING)

@@ -51,6 +51,10 @@ export interface StepJudgement {
   /** what the criterion gave, where a person decided otherwise */
   computed: StepState | null
   ncr: { number: string; open: boolean; disposition: string | null } | null
+  /** answers that an inspector chooses between: two people's, or a rejected one and what was done again */
+  between: string[]
+  /** a lot past its date, which a waiver that names it lets through */
+  waivable: boolean
 }
 
 export interface Draft {
@@ -108,6 +112,8 @@ export interface JudgeOptions {
   instruments?: Record<string, InstrumentFacts>
   /** lots of the register that have a date or are in quarantine */
   lots?: Record<string, LotFacts>
+  /** where whole days begin and end; UTC when none is named */
+  zone?: string
   /** schools chosen for this project */
   schools?: Record<string, string>
   /** intervention points set by the inspection and test plan, over the procedure's defaults */

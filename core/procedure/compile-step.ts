@@ -41,6 +41,7 @@ export interface CompiledStep {
   readonly from: number
   readonly uncertainty: Formula | null
   readonly shelfLife: Formula | null
+  readonly shelfMonths: Formula | null
   readonly openedLife: Formula | null
 }
 
@@ -134,6 +135,7 @@ class StepCompiler {
       from: clock ? this.find(clock.from, 'check.from') : -1,
       uncertainty: measured ? this.formula(check.uncertainty, 'check.uncertainty', check.quantity) : null,
       shelfLife: this.formula(lot?.shelfLife, 'check.shelfLife', 'time'),
+      shelfMonths: this.formula(lot?.shelfMonths, 'check.shelfMonths', 'ratio'),
       openedLife: this.formula(lot?.openedLife, 'check.openedLife', 'time'),
     }
     return { ...compiled, reads: [...this.reads].map((key) => this.stepIndex.get(key)!).filter((i) => i !== index) }

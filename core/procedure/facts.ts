@@ -1,3 +1,4 @@
+import { dnOfInches, writtenInInches } from '../calculators/input'
 import { Problem } from '../problem'
 import type { DimensionKey } from '../quantity/dimension'
 import { readQuantity } from '../quantity/read'
@@ -18,6 +19,7 @@ export function readFact(fact: ProcedureFact, given: unknown): FactValue {
   let value: number
   try {
     value = readQuantity(given, dimension, { field: fact.key, ...(typeof given === 'string' && fact.unit ? { bareUnit: fact.unit } : {}) })
+    if (fact.nominal && typeof given === 'string' && writtenInInches(given, fact.unit)) value = dnOfInches(value / 0.0254) / 1000
   } catch (error) {
     if (error instanceof Problem) throw new Problem(error.code, error.message.replace(fact.key, fact.title), fact.key)
     throw error

@@ -33,7 +33,7 @@ const checks: Record<Check['kind'], yup.ObjectShape> = {
   mark: { formula: formula().required(), unit: text(20).required(), from: text().required(), question: text().required() },
   count: { question: text().required(), min: formula(), max: formula() },
   clock: { from: key().required(), earliest: formula(), latest: formula(), action: text(), gate: yup.string().oneOf(['pressure-test']) },
-  lot: { question: text().required(), shelfLife: formula(), openedLife: formula() },
+  lot: { question: text().required(), shelfLife: formula(), shelfMonths: formula(), openedLife: formula() },
   calculated: { formula: formula().required(), quantity: dimension().required(), unit: yup.string().max(20).defined(), min: formula(), max: formula() },
 }
 
@@ -68,7 +68,7 @@ export const procedureSchema = record({
   material: text(60).required(),
   basis: text().required(),
   cautions: list(text()).required(),
-  facts: list(record({ key: key().required(), title: text(120).required(), dimension: dimension('word', 'flag').required(), unit: yup.string().max(20), from: yup.string().oneOf(['pipe', 'fitting', 'joint', 'site', 'project']).required(), min: formula(), max: formula(), choices: list(text(40)), optional: yup.boolean(), default: text(60), example: yup.mixed((v): v is string | boolean => typeof v === 'boolean' || (typeof v === 'string' && v.length <= 60)).meta({ json: { type: ['string', 'boolean'] } }) })).required(),
+  facts: list(record({ key: key().required(), title: text(120).required(), dimension: dimension('word', 'flag').required(), unit: yup.string().max(20), from: yup.string().oneOf(['pipe', 'fitting', 'joint', 'site', 'project']).required(), min: formula(), max: formula(), choices: list(text(40)), optional: yup.boolean(), nominal: yup.boolean(), default: text(60), example: yup.mixed((v): v is string | boolean => typeof v === 'boolean' || (typeof v === 'string' && v.length <= 60)).meta({ json: { type: ['string', 'boolean'] } }) })).required(),
   options: list(record({ key: key().required(), title: text(120).required(), choices: list(record({ key: key().required(), title: text(200).required(), reason: text().required() })).required().min(2), default: key().required() })).default([]),
   tables: list(
     record({

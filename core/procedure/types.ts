@@ -18,6 +18,8 @@ export interface ProcedureFact {
   optional?: boolean
   /** what the form starts with, as text with a unit */
   default?: string
+  /** a length by trade: 8 in is DN 200 */
+  nominal?: boolean
   /** what a made-up joint has, for dry runs and comparisons; never put into a real one */
   example?: string | boolean
 }
@@ -85,7 +87,7 @@ export type Check =
   | { kind: 'mark'; formula: string; unit: string; from: string; question: string }
   | { kind: 'count'; question: string; min?: string; max?: string }
   | { kind: 'clock'; from: string; earliest?: string; latest?: string; action?: string; gate?: 'pressure-test' }
-  | { kind: 'lot'; question: string; shelfLife?: string; openedLife?: string }
+  | { kind: 'lot'; question: string; shelfLife?: string; /** whole months from production, by the calendar */ shelfMonths?: string; openedLife?: string }
   | { kind: 'calculated'; formula: string; quantity: DimensionKey; unit: string; min?: string; max?: string }
 
 export type CheckKind = Check['kind']

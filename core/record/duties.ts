@@ -15,10 +15,16 @@ export function checkRelease(entries: readonly Entry[], step: string, person: st
   if (asked?.person === person) own('Who asks for a release does not give it: another inspector must look.')
 }
 
-/** Nobody accepts what they recorded themselves against the criterion. */
-export function checkDecision(entries: readonly Entry[], step: string, person: string, verdict: unknown): void {
-  const answers = new Set(['reading', 'confirmation', 'choice', 'count', 'clock', 'lot'])
-  if (verdict === 'accept' && entries.some((e) => e.step === step && answers.has(e.kind) && e.person === person)) own('Nobody accepts their own answer against the criterion: another inspector must decide.')
+const answers: ReadonlySet<string> = new Set(['reading', 'confirmation', 'choice', 'count', 'clock', 'lot'])
+
+/** Nobody accepts what they recorded themselves against the criterion, nor says that their own answer stands against another's. */
+export function checkDecision(entries: readonly Entry[], step: string, person: string, { verdict, stands }: Record<string, unknown>): void {
+  const given = entries.filter((e) => e.step === step && answers.has(e.kind))
+  if (stands !== undefined) {
+    const chosen = given.find((e) => e.id === stands)
+    if (!chosen) throw new Problem('not-found', 'The answer that is to stand is not at this step.', 'stands')
+    if (chosen.person === person) own('Nobody says that their own answer stands: another inspector must decide.')
+  } else if (verdict === 'accept' && given.some((e) => e.person === person)) own('Nobody accepts their own answer against the criterion: another inspector must decide.')
 }
 
 /** Whoever wrote any line of a revision does not review it. */

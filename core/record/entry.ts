@@ -36,21 +36,24 @@ const finite = yup.number().strict().test('finite', '${path} must be a finite nu
 const day = () => yup.string().strict().matches(/^\d{4}-\d\d-\d\d$/, '${path} must be a date such as 2026-03-09').test('exists', '${path} is not a date that exists', (v) => v === undefined || (!Number.isNaN(Date.parse(v)) && new Date(v).toISOString().slice(0, 10) === v))
 const shape = <S extends yup.ObjectShape>(s: S) => yup.object(s).noUnknown(true, ({ unknown }) => `The payload has unknown keys: ${unknown}`).required()
 
+/** Why something was done or measured again after it had been rejected. */
+const again = () => words(400)
+
 /** The payload of each kind that a person may record at a step of a joint. */
 const payloads: Partial<Record<EntryKind, yup.ObjectSchema<Record<string, unknown>>>> = {
-  reading: shape({ values: yup.array().of(finite.required()).min(1).max(72).required(), typed: yup.array().of(yup.string().max(60).defined()).max(72) }),
-  confirmation: shape({ answer: yup.string().oneOf(['yes', 'no']).required(), at: yup.string() }),
-  choice: shape({ choice: words(60).required() }),
-  count: shape({ count: finite.required().min(0) }),
-  clock: shape({ answer: yup.string().oneOf(['yes', 'no']).required() }),
-  lot: shape({ lot: words(80).required(), expires: day(), made: day(), opened: day() }),
+  reading: shape({ reason: again(), values: yup.array().of(finite.required()).min(1).max(72).required(), typed: yup.array().of(yup.string().max(60).defined()).max(72) }),
+  confirmation: shape({ reason: again(), answer: yup.string().oneOf(['yes', 'no']).required(), at: yup.string() }),
+  choice: shape({ reason: again(), choice: words(60).required() }),
+  count: shape({ reason: again(), count: finite.required().min(0) }),
+  clock: shape({ reason: again(), answer: yup.string().oneOf(['yes', 'no']).required() }),
+  lot: shape({ reason: again(), lot: words(80).required(), expires: day(), made: day(), opened: day() }),
   remark: shape({ text: words().required() }),
   photo: shape({ file: uuid().required(), name: words(200) }),
   request: shape({ note: words(400) }),
   release: shape({ note: words(400) }),
   refusal: shape({ reason: words().required() }),
   waiver: shape({ reason: words().required(), lot: words(80), waives: yup.array().of(words(60).required()).max(200) }),
-  decision: shape({ verdict: yup.string().oneOf(['accept', 'reject']).required(), reason: words().required() }),
+  decision: shape({ verdict: yup.string().oneOf(['accept', 'reject', 'again']).required(), reason: words().required(), stands: uuid() }),
   correction: shape({ strikes: uuid().required(), reason: words().required() }),
 }
 

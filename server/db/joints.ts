@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import type { Change } from '#core/judgement/ahead'
 import type { JointState, RunningClock } from '#core/judgement/types'
 
 /** What is stored of a joint's judgement beside its state: enough for lists, Today and the strip. */
@@ -6,6 +7,8 @@ export interface JointSummary {
   next: string | null
   nextTitle: string | null
   clocks: RunningClock[]
+  /** states that it comes into by time alone, the next first */
+  changes: Change[]
   holds: { step: string; title: string; since: number; by: string }[]
   drafts: { step: string; kind: string; criterion: string; reading: string; entry: string }[]
 }
@@ -26,8 +29,10 @@ export interface Joint {
   facts: Record<string, number | string | boolean>
   openedAt: string | null
   state: JointState
+  /** when time alone has changed its state for the last time, and into what */
   until: number | null
   then: JointState | null
+  changes: readonly Change[]
   testableAt: number | null
   heldSince: number | null
   drafts: number
@@ -64,12 +69,16 @@ interface Row {
 const columns = ['id', 'project', 'alignment', 'number', 'station', 'system', 'crew', 'procedure_id', 'upstream', 'downstream', 'fitting', 'facts', 'opened_at', 'state', 'until_at', 'then_state', 'testable_at', 'held_since', 'drafts', 'done', 'applicable', 'summary']
 
 const ms = (date: Date | null) => (date === null ? null : date.getTime())
+/** Changes to come; what was stored before there were several knows the last one. */
+export const changesOf = (r: Pick<Row, 'summary' | 'until_at' | 'then_state'>): Change[] =>
+  (JSON.parse(r.summary) as Partial<JointSummary>).changes ?? (r.until_at && r.then_state ? [{ at: r.until_at.getTime(), state: r.then_state }] : [])
+
 const joint = (r: Row): Joint => ({
   id: r.id, project: r.project, alignment: r.alignment, number: r.number, station: r.station, system: r.system, crew: r.crew, procedure: r.procedure_id, upstream: r.upstream, downstream: r.downstream, fitting: r.fitting,
-  facts: JSON.parse(r.facts), openedAt: r.opened_at?.toISOString() ?? null, state: r.state, until: ms(r.until_at), then: r.then_state, testableAt: ms(r.testable_at), heldSince: ms(r.held_since), drafts: r.drafts, done: r.done, applicable: r.applicable, summary: JSON.parse(r.summary),
+  facts: JSON.parse(r.facts), openedAt: r.opened_at?.toISOString() ?? null, state: r.state, until: ms(r.until_at), then: r.then_state, changes: changesOf(r), testableAt: ms(r.testable_at), heldSince: ms(r.held_since), drafts: r.drafts, done: r.done, applicable: r.applicable, summary: JSON.parse(r.summary),
 })
 
-export const emptySummary: JointSummary = { next: null, nextTitle: null, clocks: [], holds: [], drafts: [] }
+export const emptySummary: JointSummary = { next: null, nextTitle: null, clocks: [], changes: [], holds: [], drafts: [] }
 
 export async function findJoint(db: Knex, project: string, id: string): Promise<Joint | null> {
   const row = (await db('joints').select(columns).where({ project, id }).first()) as Row | undefined

@@ -101,8 +101,8 @@ export const saveProcedureProjection = async (db: Knex, id: string, p: Procedure
   void (await db('procedures').where({ id }).update({ state: p.state, reviewed_by: p.reviewedBy, reviewed_at: p.reviewedAt, issued_by: p.issuedBy, issued_at: p.issuedAt }))
 
 /** Joints pinned to any revision of a procedure, by id after `after`. */
-export async function jointsOfProcedure(db: Knex, project: string, key: string, after: string, limit: number): Promise<{ id: string; number: string; station: number; state: JointState; until_at: Date | null; then_state: JointState | null; facts: string; revision: string }[]> {
-  return db('joints as j').join('procedures as p', 'p.id', 'j.procedure_id').select('j.id', 'j.number', 'j.station', 'j.state', 'j.until_at', 'j.then_state', 'j.facts', 'p.revision').where('j.project', project).where('p.procedure_key', key).where('j.id', '>', after).orderBy('j.id').limit(limit)
+export async function jointsOfProcedure(db: Knex, project: string, key: string, after: string, limit: number): Promise<{ id: string; number: string; station: number; state: JointState; until_at: Date | null; then_state: JointState | null; summary: string; facts: string; revision: string }[]> {
+  return db('joints as j').join('procedures as p', 'p.id', 'j.procedure_id').select('j.id', 'j.number', 'j.station', 'j.state', 'j.until_at', 'j.then_state', 'j.summary', 'j.facts', 'p.revision').where('j.project', project).where('p.procedure_key', key).where('j.id', '>', after).orderBy('j.id').limit(limit)
 }
 
 export async function jointCounts(db: Knex, project: string): Promise<Map<string, number>> {

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex'
 import { answering, ncrOf, releaseOf } from '#core/judgement/decisions'
+import { needsReason } from '#core/judgement/again'
 import { judge } from '#core/judgement/judge'
 import { openBefore, waived } from '#core/judgement/release'
 import { standing } from '#core/judgement/standing'
@@ -48,6 +49,16 @@ async function checkHold(db: Knex, project: Project, compiled: CompiledProcedure
   if (entry.kind === 'waiver' && unnamed.length > 0) throw new Problem('not-named', `The waiver must name what it leaves open: ${unnamed.map(title).join('; ')}.`, 'waives', { open })
 }
 
+/** After a rejection that nobody has decided about, a further answer says why it is given. */
+async function checkAgain(db: Knex, project: Project, compiled: CompiledProcedure, joint: Joint, before: readonly StoredEntry[], entry: NewEntry) {
+  const mine = before.filter((e) => e.step === entry.step)
+  if (entry.payload.reason !== undefined || !mine.some((e) => answering.has(e.kind as NewEntry['kind']))) return
+  const entries = before.map(forCore)
+  const judgement = judge(compiled, joint.facts, entries, Date.now(), await judgeOptions(db, project, compiled.procedure.key, entries))
+  const judged = judgement.steps[compiled.stepIndex.get(entry.step!)!]!
+  if (needsReason(judged, mine.map(forCore))) throw new Problem('needs-reason', 'This was rejected: say why it is measured or done again.', 'reason')
+}
+
 /** Who may do what at a joint, from its record. In the transaction that writes. */
 export async function checkDuties(db: Knex, project: Project, compiled: CompiledProcedure, joint: Joint, accepted: boolean, before: readonly StoredEntry[], news: readonly NewEntry[], actor: Actor): Promise<void> {
   const known = new Set(before.map((e) => e.id))
@@ -60,7 +71,8 @@ export async function checkDuties(db: Knex, project: Project, compiled: Compiled
       checkRelease(stands, entry.step!, actor.person)
       if (entry.payload.lot === undefined) await checkHold(db, project, compiled, joint, before, entry)
     }
-    if (entry.kind === 'decision') checkDecision(stands, entry.step!, actor.person, entry.payload.verdict)
+    if (entry.kind === 'decision') checkDecision(stands, entry.step!, actor.person, entry.payload)
+    if (answering.has(entry.kind)) await checkAgain(db, project, compiled, joint, before, entry)
     const step = changes(entry, before)
     if (step !== null) checkCovered(signedOff(compiled, stands, step, accepted), actor.roles)
   }

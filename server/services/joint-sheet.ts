@@ -1,5 +1,5 @@
 import type { Knex } from 'knex'
-import { stateAt } from '#core/judgement/judge'
+import { stateAt } from '#core/judgement/ahead'
 import { itemsByIds } from '../db/items'
 import { entriesOf, forCore } from '../db/entries'
 import { peopleOf, type Project } from '../db/projects'

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex'
-import { judge, judgeAhead, stateAt } from '#core/judgement/judge'
+import { judgeAhead, stateAt } from '#core/judgement/ahead'
+import { judge } from '#core/judgement/judge'
 import type { JudgeOptions } from '#core/judgement/types'
 import type { CompiledProcedure } from '#core/procedure/compile'
 import { checkPayload, type Role } from '#core/record/entry'
@@ -29,12 +30,12 @@ export async function visibleJoint(db: Knex, actor: Actor, id: string): Promise<
 
 /** What is stored of a joint, from its entries at a moment. */
 export function projectJoint(compiled: CompiledProcedure, joint: Pick<Joint, 'facts'>, entries: StoredEntry[], now: number, options: JudgeOptions): JointProjection {
-  const { judgement, until, then } = judgeAhead(compiled, joint.facts, entries.map(forCore), now, options)
+  const { judgement, changes } = judgeAhead(compiled, joint.facts, entries.map(forCore), now, options)
   const title = (key: string) => compiled.steps[compiled.stepIndex.get(key)!]!.step.title
   const holds = judgement.steps.filter((s) => s.release.state === 'requested' && s.state === 'held').map((s) => ({ step: s.key, title: title(s.key), since: s.release.at!, by: s.release.by! }))
   return {
-    state: judgement.state, until, then, testableAt: judgement.gates['pressure-test']?.until ?? null, heldSince: holds[0]?.since ?? null, drafts: judgement.drafts.length, done: judgement.done, applicable: judgement.applicable,
-    summary: { next: judgement.next, nextTitle: judgement.next ? title(judgement.next) : null, clocks: judgement.clocks, holds, drafts: judgement.drafts },
+    state: judgement.state, until: changes.at(-1)?.at ?? null, then: changes.at(-1)?.state ?? null, testableAt: judgement.gates['pressure-test']?.until ?? null, heldSince: holds[0]?.since ?? null, drafts: judgement.drafts.length, done: judgement.done, applicable: judgement.applicable,
+    summary: { next: judgement.next, nextTitle: judgement.next ? title(judgement.next) : null, clocks: judgement.clocks, changes, holds, drafts: judgement.drafts },
   }
 }
 

@@ -19,5 +19,5 @@ export const lotFacts = (lots: readonly Lot[]): Record<string, LotFacts> =>
 export async function judgeOptions(db: Knex, project: Project, procedureKey: string, entries?: readonly Entry[]): Promise<JudgeOptions> {
   const distinct = (names: readonly unknown[]) => [...new Set(names.filter((n): n is string => typeof n === 'string'))]
   const [instruments, lots] = await Promise.all([instrumentsOf(db, project.id, entries && distinct(entries.map((e) => e.instrument))), limitedLots(db, project.id, entries && distinct(entries.map((e) => e.payload.lot)))])
-  return { rule: project.settings.rule, schools: project.settings.schools[procedureKey] ?? {}, plan: project.settings.plan[procedureKey] ?? {}, instruments: instrumentFacts(instruments), lots: lotFacts(lots) }
+  return { rule: project.settings.rule, zone: project.zone, schools: project.settings.schools[procedureKey] ?? {}, plan: project.settings.plan[procedureKey] ?? {}, instruments: instrumentFacts(instruments), lots: lotFacts(lots) }
 }

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex'
 import { Problem } from '#core/problem'
-import { stateAt } from '#core/judgement/judge'
+import { stateAt } from '#core/judgement/ahead'
 import { livelyJoints, jointsWhere } from '../db/joints'
 import { alignmentsOf, crewsOf, peopleOf, type Project } from '../db/projects'
 import { instrumentsOf } from '../db/instruments'

@@ -1,7 +1,7 @@
 import type { Knex } from 'knex'
 import Papa from 'papaparse'
 import { uuidv7 } from 'uuidv7'
-import { stateAt } from '#core/judgement/judge'
+import { stateAt } from '#core/judgement/ahead'
 import { standing } from '#core/judgement/standing'
 import { readPressureLog, type Sample } from '#core/pressure/log'
 import { planPack, profileBetween } from '#core/pressure/pack'

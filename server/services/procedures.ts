@@ -1,5 +1,5 @@
 import type { Knex } from 'knex'
-import { stateAt } from '#core/judgement/judge'
+import { stateAt } from '#core/judgement/ahead'
 import { standing } from '#core/judgement/standing'
 import type { CompiledProcedure } from '#core/procedure/compile'
 import { loadProcedure } from '#core/procedure/load'
@@ -7,6 +7,7 @@ import { Problem } from '#core/problem'
 import { checkReview } from '#core/record/duties'
 import { uuidv7 } from 'uuidv7'
 import { inTransaction } from '../db/connection'
+import { changesOf } from '../db/joints'
 import { entriesOf, entriesOfMany, forCore, type StoredEntry } from '../db/entries'
 import { findProcedure, findRevision, insertProcedure, issuedProcedure, jointsOfProcedure, saveProcedureProjection, updateDraft, type ProcedureDraft, type ProcedureProjection, type ProcedureRow } from '../db/procedures'
 import { runHeavy } from './heavy/run'
@@ -118,6 +119,6 @@ export const procedureRecord = async (db: Knex, id: string) => (await entriesOf(
 export async function jointsToRejudge(db: Knex, project: string, key: string, after: string, limit = 400, now = Date.now()) {
   const joints = await jointsOfProcedure(db, project, key, after, limit)
   const entries = await entriesOfMany(db, joints.map((j) => j.id))
-  return joints.map((j) => ({ id: j.id, number: j.number, station: j.station, state: stateAt({ state: j.state, until: j.until_at?.getTime() ?? null, then: j.then_state }, now), revision: j.revision, facts: JSON.parse(j.facts) as Record<string, number | string | boolean>, entries: (entries.get(j.id) ?? []).map(forCore) }))
+  return joints.map((j) => ({ id: j.id, number: j.number, station: j.station, state: stateAt({ state: j.state, changes: changesOf(j) }, now), revision: j.revision, facts: JSON.parse(j.facts) as Record<string, number | string | boolean>, entries: (entries.get(j.id) ?? []).map(forCore) }))
 }
 export type JointToRejudge = Awaited<ReturnType<typeof jointsToRejudge>>[number]

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { judge, judgeAhead, stateAt } from '../../core/judgement/judge'
+import { judgeAhead, stateAt } from '../../core/judgement/ahead'
+import { judge } from '../../core/judgement/judge'
 import type { Entry } from '../../core/record/entry'
 import { conforming, electrofusion, entry, facts180, read, T0, yes } from './support'
 
@@ -21,11 +22,11 @@ describe('a conforming joint', () => {
   })
 
   it('waits until then, and its stored state says when it changes', () => {
-    const { judgement, until, then } = judgeAhead(electrofusion, facts180, conforming(), at(60))
+    const { judgement, changes } = judgeAhead(electrofusion, facts180, conforming(), at(60))
     expect(judgement.state).toBe('waiting')
-    expect(until).toBe(at(30) + (210 + 4 * 1200) * 1000)
-    expect(stateAt({ state: judgement.state, until, then }, until!)).toBe('accepted')
-    expect(stateAt({ state: judgement.state, until, then }, until! - 1)).toBe('waiting')
+    expect(changes[0]!.at).toBe(at(30) + (210 + 4 * 1200) * 1000)
+    expect(stateAt({ state: judgement.state, changes }, changes[0]!.at)).toBe('accepted')
+    expect(stateAt({ state: judgement.state, changes }, changes[0]!.at - 1)).toBe('waiting')
   })
 
   it('may be tested after the cooling time where that school is chosen', () => {
@@ -170,7 +171,7 @@ describe('two people, decisions, corrections', () => {
     const first = read('gouge', [0.003], 7)
     const strike = entry('gouge', 'correction', { strikes: first.id, reason: 'wrong pipe' }, 8)
     const unstrike = entry('gouge', 'correction', { strikes: strike.id, reason: 'was right' }, 9)
-    expect(step([first, strike], 'gouge', 10).state).toBe('not-started')
+    expect(step([first, { ...strike, role: 'inspector' }], 'gouge', 10).state).toBe('not-started')
     expect(step([first, strike, unstrike], 'gouge', 10).state).toBe('rejected')
   })
 })
@@ -188,11 +189,11 @@ describe('properties', () => {
       expect(run(shuffled, minute)).toEqual(run(entries, minute))
     }), { numRuns: 150 })
   })
-  it('a struck entry counts as never written', () => {
+  it('an entry struck by an inspector counts as never written', () => {
     fc.assert(fc.property(anyEntries, fc.nat(), (entries, pick) => {
       fc.pre(entries.length > 0)
       const victim = entries[pick % entries.length]!
-      const strike = entry(victim.step, 'correction', { strikes: victim.id, reason: 'x' }, 95)
+      const strike = entry(victim.step, 'correction', { strikes: victim.id, reason: 'x' }, 95, { role: 'inspector' })
       expect(run([...entries, strike])).toEqual(run(entries.filter((e) => e !== victim)))
     }), { numRuns: 150 })
   })

@@ -2,8 +2,9 @@
 import { uuidv7 } from 'uuidv7'
 import IconCamera from '~icons/lucide/camera'
 import { useSession } from '~/stores/session'
-import type { DecisionKind, JointAtWork } from '~/composables/useJointSheet'
+import type { Decision, JointAtWork } from '~/composables/useJointSheet'
 import { answering } from '#core/judgement/decisions'
+import { needsReason } from '#core/judgement/again'
 import { standing } from '#core/judgement/standing'
 import { smallPicture } from '~/composables/smallPicture'
 import type { Answer } from './StepCheck.vue'
@@ -55,7 +56,23 @@ const goOn = (from: string) => {
   const result = judgement.value?.steps.find((s) => s.key === from)
   if (current.value === from && result?.state === 'accepted' && next.value) current.value = next.value
 }
-async function answer(answers: Answer[]) {
+/** answered once more after a rejection that nobody has decided about: with its reason */
+const again = ref<Answer[] | null>(null)
+const againOpen = computed({ get: () => again.value !== null, set: (now) => void (now || (again.value = null)) })
+const titleOf = (key: string) => compiled.value!.steps[compiled.value!.stepIndex.get(key)!]!.step.title
+async function answerAgain(reason: string) {
+  const answers = again.value!.map((a) => (answering.has(a.kind) ? { ...a, payload: { ...a.payload, reason } } : a))
+  again.value = null
+  await recordAnswers(answers)
+}
+function answer(answers: Answer[]): Promise<void> | void {
+  if (needsReason(judged.value, ofStep.value)) {
+    again.value = answers
+    return
+  }
+  return recordAnswers(answers)
+}
+async function recordAnswers(answers: Answer[]) {
   const at = current.value
   if (!at || sending.value.has(at)) return
   const { kind } = answers[0]!
@@ -121,18 +138,22 @@ async function photo(event: Event) {
   }
 }
 
-const signing = ref<DecisionKind>('release')
+const signing = ref<Decision>({ kind: 'release' })
 const signOpen = ref(false)
 const signWords = { release: ['Release', 'Release'], refusal: ['Refuse', 'Refuse the release'], waiver: ['Waive', 'Waive the hold point'], decision: ['Accept', 'Accept against the criterion'] } as const
-const beginSign = (kind: DecisionKind) => {
-  signing.value = kind
-  if (props.joint.dry && kind === 'release') void props.joint.decide(current.value!, kind, '', '')
+const signWord = computed(() => (signing.value.verdict === 'again' ? 'Measure again' : signing.value.stands ? 'It stands' : signWords[signing.value.kind][0]))
+const beginSign = (decision: Decision) => {
+  signing.value = decision
+  if (props.joint.dry && decision.kind === 'release') void props.joint.decide(current.value!, decision, '', '')
   else signOpen.value = true
 }
-/** the lot used at this step, for a waiver that names it */
-const usedLot = computed(() => (currentCheck.value?.kind === 'lot' ? ((standing(ofStep.value).findLast((e) => e.kind === 'lot')?.payload.lot as string | undefined) ?? null) : null))
-const signTitle = computed(() => (signing.value === 'waiver' && usedLot.value ? `Use lot ${usedLot.value} by waiver` : signWords[signing.value][1]))
-const sign = (secret: string, reason: string) => props.joint.decide(current.value!, signing.value, reason, secret, usedLot.value)
+const signTitle = computed(() => {
+  const { kind, lot, verdict, stands } = signing.value
+  if (lot) return `Use lot ${lot} by waiver`
+  if (verdict === 'again') return 'None of it stands: measure again'
+  return stands ? 'This answer stands' : signWords[kind][1]
+})
+const sign = (secret: string, reason: string) => props.joint.decide(current.value!, signing.value, reason, secret)
 
 const draft = computed(() => judgement.value?.drafts.find((d) => d.step === current.value) ?? null)
 async function raise() {
@@ -170,7 +191,7 @@ useKeys({
     </header>
     <JointSpine :procedure="compiled.procedure" :judgement="judgement" :current="current" @choose="(k) => (current = k)" />
     <StepCheck
-      v-if="judged" ref="check" :key="judged.key" :compiled="compiled" :sheet="sheet" :entries="entries" :judged="judged" :now="now" :may-record="mayRecord" :may-release="mayRelease" :may-waive="mayWaive" :busy="busy" :draft="drafts.get(judged.key)" @draft="(t) => drafts.set(judged!.key, t)" @answer="answer" @ready="(a) => (ready = a)" @live="(v) => (live = v)" @release="beginSign"
+      v-if="judged" ref="check" :key="judged.key" :compiled="compiled" :sheet="sheet" :entries="entries" :judged="judged" :judgement="judgement" :now="now" :may-record="mayRecord" :may-release="mayRelease" :may-waive="mayWaive" :busy="busy" :draft="drafts.get(judged.key)" @draft="(t) => drafts.set(judged!.key, t)" @answer="answer" @ready="(a) => (ready = a)" @live="(v) => (live = v)" @release="beginSign"
       @submit="primary?.act()">
       <div v-if="draft" class="draft">
         <p><strong>Nonconformance drafted.</strong> {{ draft.criterion }} – found: {{ draft.reading }}</p>
@@ -189,7 +210,10 @@ useKeys({
     </footer>
     <AskDialog v-model="strikeOpen" title="Strike the last entry" label="Why is it struck?" action="Strike" :send="strike"><p class="muted">It stays readable, struck through, with your reason.</p></AskDialog>
     <AskDialog v-model="remarkOpen" title="Remark" label="Remark" action="Record" :send="remark" />
-    <SecretDialog v-model="signOpen" :title="signTitle" :action="signWords[signing][0]" :danger="signing === 'refusal'" :reason-label="signing === 'release' ? 'Note (not needed)' : 'Why?'" :reason-required="signing !== 'release'" :send="sign" />
+    <SecretDialog v-model="signOpen" :title="signTitle" :action="signWord" :danger="signing.kind === 'refusal'" :reason-label="signing.kind === 'release' ? 'Note (not needed)' : 'Why?'" :reason-required="signing.kind !== 'release'" :send="sign">
+      <p v-if="signing.waives?.length" class="muted">It leaves open: {{ signing.waives.map(titleOf).join('; ') }}.</p>
+    </SecretDialog>
+    <AskDialog v-model="againOpen" title="Once more after a rejection" label="Why is it measured or done again?" action="Record" :send="answerAgain"><p class="muted">The rejection stays until an inspector has decided about it.</p></AskDialog>
   </div>
 </template>
 

@@ -4,12 +4,15 @@ import { shelfEnd } from '#core/delivery/shelf-life'
 import { judgeReadings } from '#core/judgement/measure'
 import { slotsOf } from '#core/judgement/slots'
 import { registeredLot } from '#core/judgement/step'
-import type { StepJudgement } from '#core/judgement/types'
+import { openBefore } from '#core/judgement/release'
+import { standing } from '#core/judgement/standing'
+import type { JointJudgement, StepJudgement } from '#core/judgement/types'
 import type { CompiledProcedure } from '#core/procedure/compile'
 import type { Entry, EntryKind } from '#core/record/entry'
 import { showDuration, showQuantity } from '#core/quantity/show'
 import { failureWords, pointWords } from '~/words'
-import type { JointSheet } from '~/composables/useJointSheet'
+import type { Decision, JointSheet } from '~/composables/useJointSheet'
+import { useSession } from '~/stores/session'
 import type ReadingEntry from './ReadingEntry.vue'
 
 /** The one check being done: what, why, the answer, and what the criterion says of it. */
@@ -18,9 +21,10 @@ export interface Answer {
   payload: Record<string, unknown>
   instrument?: string | null
 }
-const props = defineProps<{ compiled: CompiledProcedure; sheet: JointSheet; entries: Entry[]; judged: StepJudgement; now: number; mayRecord: boolean; mayRelease: boolean; mayWaive: boolean; busy: boolean; draft?: string[] }>()
-const emit = defineEmits<{ answer: [Answer[]]; ready: [Answer | null]; live: [number[] | null]; release: ['release' | 'refusal' | 'waiver' | 'decision']; submit: []; draft: [string[]] }>()
+const props = defineProps<{ compiled: CompiledProcedure; sheet: JointSheet; entries: Entry[]; judged: StepJudgement; judgement: JointJudgement; now: number; mayRecord: boolean; mayRelease: boolean; mayWaive: boolean; busy: boolean; draft?: string[] }>()
+const emit = defineEmits<{ answer: [Answer[]]; ready: [Answer | null]; live: [number[] | null]; release: [Decision]; submit: []; draft: [string[]] }>()
 
+const session = useSession()
 const times = useTimes()
 const compiledStep = computed(() => props.compiled.steps[props.compiled.stepIndex.get(props.judged.key)!]!)
 const step = computed(() => compiledStep.value.step)
@@ -44,6 +48,10 @@ const live = computed(() => {
 const bars = computed(() => live.value ?? (props.judged.findings.length > 0 ? props.judged.findings : props.judged.limits.map((l) => ({ ...l, value: null, uncertainty: 0, verdict: null }))))
 const answered = computed(() => ['accepted', 'rejected', 'too-close', 'differs'].includes(props.judged.state))
 const isHold = computed(() => props.judged.point === 'H')
+/** what is not done before a hold point */
+const open = computed(() => (isHold.value ? openBefore(props.compiled, props.judgement, standing(props.entries), props.judged.key).filter((k) => k !== props.judged.key) : []))
+const titleOf = (key: string) => props.compiled.steps[props.compiled.stepIndex.get(key)!]!.step.title
+const usedLot = computed(() => String(standing(props.entries).findLast((e) => e.step === props.judged.key && e.kind === 'lot')?.payload.lot ?? ''))
 const released = computed(() => ['released', 'waived'].includes(props.judged.release.state))
 const say = (answer: 'yes' | 'no') => emit('answer', [{ kind: check.value.kind === 'clock' ? 'clock' : 'confirmation', payload: { answer } }])
 const request = () => emit('answer', [{ kind: 'confirmation', payload: { answer: 'yes' } }, { kind: 'request', payload: {} }])
@@ -61,10 +69,10 @@ const registerSays = computed(() => {
 })
 const readLot = (label: Label) => Object.assign(lot, { lot: label.lot ?? lot.lot, made: label.made ?? '', expires: label.expires ?? label.bestBefore ?? '' })
 /** A rejected lot may be used past its date by a waiver that names it. */
-const lotMayBeWaived = computed(() => check.value.kind === 'lot' && props.judged.state === 'rejected' && !props.judged.ncr && props.judged.sentence.includes('without a waiver'))
+const lotMayBeWaived = computed(() => props.judged.waivable && props.judged.state === 'rejected' && !props.judged.ncr)
 const lotEntry = (): Answer => ({ kind: 'lot', payload: Object.fromEntries(Object.entries(lot).map(([k, v]) => [k, v.trim()]).filter(([, v]) => v)) })
 const counted = ref('')
-const inspectorDecides = computed(() => props.mayRelease && ['differs', 'too-close', 'rejected'].includes(props.judged.state) && !props.judged.ncr && !isHold.value && props.judged.entry !== null)
+const inspectorDecides = computed(() => props.mayRelease && ['differs', 'too-close', 'rejected', 'held'].includes(props.judged.state) && !props.judged.ncr && !isHold.value)
 defineExpose({ clear: () => entry.value?.clear(), put: (texts: string[]) => entry.value?.put(texts), say, request })
 </script>
 
@@ -93,11 +101,12 @@ defineExpose({ clear: () => entry.value?.clear(), put: (texts: string[]) => entr
     <div v-if="isHold" class="hold">
       <template v-if="!released">
         <ElButton v-if="mayRecord && !mayRelease && judged.release.state !== 'requested'" type="primary" size="large" class="big" :loading="busy" @click="request">Everything is ready: request release</ElButton>
+        <p v-if="open.length > 0" class="muted small">Still open before it: {{ open.map(titleOf).join('; ') }}.<template v-if="mayRelease"> A waiver names them.</template></p>
         <p v-if="judged.release.state === 'requested'">Requested at {{ times.clock(judged.release.at!) }} by {{ sheet.people[judged.release.by!] }}, {{ times.span(now - judged.release.at!) }} ago.</p>
         <div v-if="mayRelease" class="row wrap">
-          <ElButton type="primary" size="large" class="big" @click="$emit('release', 'release')">Release</ElButton>
-          <ElButton type="danger" plain size="large" class="big" @click="$emit('release', 'refusal')">Refuse</ElButton>
-          <ElButton size="large" @click="$emit('release', 'waiver')">Waive</ElButton>
+          <ElButton type="primary" size="large" class="big" :disabled="open.length > 0 || judged.release.state !== 'requested'" @click="$emit('release', { kind: 'release' })">Release</ElButton>
+          <ElButton type="danger" plain size="large" class="big" @click="$emit('release', { kind: 'refusal' })">Refuse</ElButton>
+          <ElButton size="large" @click="$emit('release', { kind: 'waiver', waives: open })">Waive</ElButton>
         </div>
       </template>
       <p v-else class="muted">{{ judged.release.state === 'waived' ? 'Waived' : 'Released' }} at {{ times.clock(judged.release.at!) }} by {{ sheet.people[judged.release.by!] }}.</p>
@@ -147,8 +156,8 @@ defineExpose({ clear: () => entry.value?.clear(), put: (texts: string[]) => entr
     </template>
     <div v-if="(!mayRecord || check.kind === 'calculated') && bars.length > 0"><ToleranceBar v-for="b in bars" :key="b.of + b.title" v-bind="b" /></div>
     <LabelScanner v-model="scanning" @read="readLot" />
-    <ElButton v-if="mayWaive && lotMayBeWaived" size="large" @click="$emit('release', 'waiver')">Use it by waiver …</ElButton>
-    <ElButton v-if="inspectorDecides && !lotMayBeWaived" size="large" @click="$emit('release', 'decision')">Decide otherwise …</ElButton>
+    <ElButton v-if="mayWaive && lotMayBeWaived" size="large" @click="$emit('release', { kind: 'waiver', lot: usedLot })">Use it by waiver …</ElButton>
+    <StepDecision v-if="inspectorDecides && !lotMayBeWaived" :judged="judged" :check="check" :entries="entries" :people="sheet.people" :me="session.person?.id ?? ''" @decide="(d) => $emit('release', d)" />
     <slot />
   </section>
 </template>

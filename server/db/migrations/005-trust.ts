@@ -21,12 +21,17 @@ async function chains(db: Knex) {
   await db.raw('ALTER TABLE chains ADD UNIQUE KEY chain_identity (subject, project, subject_type)')
   const head = (table: string, type: string, project: string) =>
     db.raw(`INSERT IGNORE INTO chains (subject, subject_type, project, seq, hash) SELECT id, '${type}', ${project}, 0, ${START} FROM ${table}`)
-  const trigger = (table: string, type: string, project: string) =>
-    db.raw(`CREATE TRIGGER ${table}_chain AFTER INSERT ON ${table} FOR EACH ROW
+  const trigger = async (table: string, type: string, project: string) => {
+    await db.raw(`CREATE TRIGGER ${table}_id BEFORE INSERT ON ${table} FOR EACH ROW
+      IF EXISTS (SELECT 1 FROM chains WHERE subject = NEW.id) THEN
+        SIGNAL SQLSTATE '45000' SET MYSQL_ERRNO = 31002, MESSAGE_TEXT = 'the id is of something else';
+      END IF`)
+    await db.raw(`CREATE TRIGGER ${table}_chain AFTER INSERT ON ${table} FOR EACH ROW
       BEGIN
         DECLARE EXIT HANDLER FOR 1062 SIGNAL SQLSTATE '45000' SET MYSQL_ERRNO = 31002, MESSAGE_TEXT = 'the id is of something else';
         INSERT INTO chains (subject, subject_type, project, seq, hash) VALUES (NEW.id, '${type}', NEW.${project}, 0, ${START});
       END`)
+  }
   for (const [table, type] of Object.entries(subjects)) {
     await head(table, type, 'project')
     await trigger(table, type, 'project')

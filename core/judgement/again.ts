@@ -1,0 +1,12 @@
+import type { Entry } from '../record/entry'
+import { answering } from './decisions'
+import type { StepJudgement } from './types'
+
+/**
+ * Whether a further answer at a step is a re-measurement, which says why: something recorded there was
+ * rejected, and neither an inspector nor an engineer's report has decided about it yet.
+ *
+ * @param entries of the step, corrections aside
+ */
+export const needsReason = (judged: Pick<StepJudgement, 'state' | 'ncr' | 'entry' | 'between'> | null, entries: readonly Entry[]): boolean =>
+  judged !== null && (judged.state === 'rejected' || judged.state === 'differs') && judged.ncr?.open !== true && entries.some((e) => answering.has(e.kind))
