@@ -65,7 +65,8 @@ export async function raiseNcr(db: Knex, project: Project, actor: Actor, raise: 
     return await write()
   } catch (error) {
     // The same report came a second time while the first was being written.
-    if ((error as { errno?: number }).errno === 1062 && (await findNcr(db, project.id, raise.id))) return raise.id
+    const taken = (error as { errno?: number }).errno === 1062 || (error instanceof Problem && error.code === 'id-taken')
+    if (taken && (await findNcr(db, project.id, raise.id))) return raise.id
     throw error
   }
 }

@@ -11,7 +11,7 @@ sharp.unblock({ operation: ['VipsForeignLoadJpegBuffer', 'VipsForeignLoadPngBuff
 sharp.cache(false)
 sharp.concurrency(1)
 
-const kinds: Record<string, string> = { 'image/png': 'png', 'image/jpeg': 'jpeg', 'image/webp': 'webp' }
+const kinds: Record<string, 'png' | 'jpeg' | 'webp'> = { 'image/png': 'png', 'image/jpeg': 'jpeg', 'image/webp': 'webp' }
 const inTurn = makeTurn(40, 'The server takes in other pictures at this moment: try again in a few seconds.')
 
 async function decoded(bytes: Buffer, mime: string): Promise<Sharp | null> {
@@ -30,7 +30,7 @@ export const cleanPicture = (bytes: Buffer, mime: string): Promise<Buffer | null
     try {
       const picture = await decoded(bytes, mime)
       if (!picture) return null
-      return await { 'image/png': picture.png(), 'image/jpeg': picture.jpeg({ quality: 88 }), 'image/webp': picture.webp({ quality: 88 }) }[mime]!.toBuffer()
+      return await picture.toFormat(kinds[mime]!, mime === 'image/png' ? {} : { quality: 88 }).toBuffer()
     } catch {
       return null
     }

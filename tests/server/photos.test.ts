@@ -4,7 +4,7 @@ import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
 import { base, Client } from './client'
-import { damaged, dot, huge } from './picture'
+import { damaged, dot, huge, withFilter } from './picture'
 import { asApplication } from './connect'
 
 let db: Knex
@@ -18,7 +18,9 @@ beforeAll(async () => {
 afterAll(() => db.destroy())
 
 const cookieOf = (client: Client) => (client as unknown as { cookie: string }).cookie
-const png = Buffer.from(dot, 'base64')
+/** Sixteen opaque points, each of another colour. */
+const raw = Buffer.from(Array.from({ length: 48 }, (_v, i) => (i * 37) % 256))
+const png = await sharp(raw, { raw: { width: 4, height: 4, channels: 3 } }).png().toBuffer()
 async function upload(bytes: Buffer, type: string, client = tam) {
   const reply = await fetch(`${inject('address')}/api/${base}/files`, { method: 'POST', headers: { cookie: cookieOf(client), 'content-type': type }, body: new Uint8Array(bytes) })
   return { status: reply.status, body: (await reply.json()) as { id?: string; sha256?: string; data?: { code: string; field: string } } }
@@ -32,11 +34,17 @@ describe('a photo', () => {
     const back = await fetch(`${inject('address')}/api/${base}/files/${sent.body.id}`, { headers: { cookie: cookieOf(tam) } })
     const bytes = Buffer.from(await back.arrayBuffer())
     expect(createHash('sha256').update(bytes).digest('hex')).toBe(sent.body.sha256)
-    const pixels = (file: Buffer) => sharp(file).ensureAlpha().toColourspace('srgb').raw().toBuffer()
+    const pixels = (file: Buffer) => sharp(file).raw().toBuffer()
     expect((await pixels(bytes)).equals(await pixels(png))).toBe(true)
     expect(back.headers.get('content-type')).toBe('image/png')
     expect(back.headers.get('x-content-type-options')).toBe('nosniff')
     expect(back.headers.get('content-disposition')).toMatch(/^inline; filename="[\w.-]+"$/)
+  })
+  it.each([0, 1, 2, 3, 4])('of rows with filter %d is taken', async (filter) => expect((await upload(Buffer.from(withFilter(filter), 'base64'), 'image/png')).status).toBe(200))
+  it('of rows with any other filter is refused, whatever the byte', async () => {
+    const codes = new Set<string | undefined>()
+    for (let filter = 5; filter < 256; filter++) codes.add((await upload(Buffer.from(withFilter(filter), 'base64'), 'image/png')).body.data?.code)
+    expect([...codes]).toEqual(['bad-file'])
   })
   it.each([['a page', Buffer.from('<html><script>1</script>'), 'text/html'], ['a page that says it is a picture', Buffer.from('<html>'), 'image/png'], ['a drawing that can run', Buffer.from('<svg/>'), 'image/svg+xml'], ['nothing', Buffer.alloc(0), 'image/png'], ['a picture whose pixels are damaged', Buffer.from(damaged, 'base64'), 'image/png'], ['half a picture', Buffer.from(dot, 'base64').subarray(0, 50), 'image/png'], ['a small file that unfolds to a huge picture', Buffer.from(huge, 'base64'), 'image/png'], ['the beginning of a photo', Buffer.from([0xff, 0xd8, 0xff, 0xe0, 0, 4, 1, 1, 0xff, 0xd9, 0, 0]), 'image/jpeg']])('%s is refused', async (_what, bytes, type) => {
     const reply = await upload(bytes, type)

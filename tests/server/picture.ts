@@ -1,4 +1,4 @@
-import { deflateSync } from 'node:zlib'
+import { crc32, deflateSync } from 'node:zlib'
 
 /** A whole PNG of one point. */
 export const dot = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg=='
@@ -9,6 +9,7 @@ function png(width: number, height: number, data: Buffer): string {
     const framed = Buffer.alloc(8 + body.length)
     framed.writeUInt32BE(content.length, 0)
     body.copy(framed, 4)
+    framed.writeUInt32BE(crc32(body), 4 + body.length)
     return framed
   }
   const head = Buffer.alloc(13)
@@ -19,6 +20,8 @@ function png(width: number, height: number, data: Buffer): string {
 }
 /** A PNG of four by four points with these rows. */
 export const withRows = (rows: number) => png(4, 4, deflateSync(Buffer.alloc(rows * 17)))
+/** A PNG of four by four points whose rows begin with this filter byte. */
+export const withFilter = (filter: number) => png(4, 4, deflateSync(Buffer.concat(Array.from({ length: 4 }, () => Buffer.from([filter, ...Array(16).fill(200)])))))
 /** Right on the outside, with pixels that do not unpack. */
 export const damaged = png(4, 4, Buffer.from('these are no pixels'))
 /** A few bytes that claim forty thousand by forty thousand points. */

@@ -5,7 +5,7 @@ import { Problem } from '#core/problem'
 import { makeTurn } from '../turn'
 import type { HeavyTask, HeavyTasks } from './tasks'
 
-const SECONDS = 15
+const SECONDS = 8
 /** Buffers are outside the limits of a worker's heap: the process as a whole is watched. */
 const MOST_GROWTH = 384 * 1024 * 1024
 const LIMITS = { maxOldGenerationSizeMb: 320, maxYoungGenerationSizeMb: 32 }

@@ -81,7 +81,7 @@ describe('order by the times recorded', () => {
 
 const upToHold = [read('gouge', [0.0001], 1), yes('peeled', 2), yes('wiped', 3), yes('marked', 4), entry('bolts', 'count', { count: 2 }, 5), yes('before', 6)]
 const request = (minute = 7) => entry('before', 'request', {}, minute)
-const release = (minute = 8, kind: 'release' | 'waiver' = 'release', payload: object = {}) => entry('before', kind, payload, minute, ines)
+const release = (minute = 8, kind: 'release' | 'waiver' = 'release', payload: Record<string, unknown> = {}) => entry('before', kind, payload, minute, ines)
 
 describe('a hold point', () => {
   it('is opened by a release that was asked for, with everything before it done', () => expect(step([...upToHold, request(), release()], 'before').state).toBe('accepted'))
