@@ -1,7 +1,9 @@
 import { Problem } from '../problem'
 import type { Calculator } from './define'
+import * as cement from './cement'
 import * as gravityTests from './gravity-tests'
 import { guardBand } from './guard-band'
+import * as homing from './homing'
 import * as hydro from './hydro'
 import * as joint from './joint'
 import * as levelling from './levelling'
@@ -12,7 +14,7 @@ import * as sampling from './sampling'
 import * as soil from './soil'
 
 const isCalculator = (value: unknown): value is Calculator => typeof value === 'object' && value !== null && 'run' in value && 'key' in value
-const subjects = { 'pipe end': pipeEnd, joint, making, lifting, sampling, soil, levelling, hydro: { ...hydro }, 'gravity tests': gravityTests, judgement: { guardBand } }
+const subjects = { 'pipe end': pipeEnd, joint, homing, cement, making, lifting, sampling, soil, levelling, hydro: { ...hydro }, 'gravity tests': gravityTests, judgement: { guardBand } }
 
 /** Every calculator by subject: the one list that procedures, the bench page, the HTTP API and the command line read. */
 export const calculatorsBySubject: Record<string, Calculator[]> = Object.fromEntries(
