@@ -24,12 +24,12 @@ export function whatIsMissing(compiled: CompiledProcedure, formulas: readonly (F
   return 'the values lie outside the table of the procedure'
 }
 
-/** Whether a formula reads a fact or a record that is not there. */
+/** Whether a formula reads a number or a record that is not there; a word or flag that is not known is simply another. */
 export function lacking(compiled: CompiledProcedure, formula: Formula, slots: Slots): boolean {
   const facts = compiled.procedure.facts
   const fact = formula.uses.some((use) => {
     const at = facts.findIndex((f) => f.key === use)
-    return at >= 0 && slots[at] === undefined
+    return at >= 0 && slots[at] === undefined && facts[at]!.dimension !== 'word' && facts[at]!.dimension !== 'flag'
   })
   return fact || formula.records.some((key) => compiled.recorded.some((r) => r.step === compiled.stepIndex.get(key) && slots[r.slot] === undefined))
 }

@@ -12,7 +12,10 @@ const dimension = (...more: string[]) => yup.string().oneOf([...Object.keys(dime
 const record = <S extends yup.ObjectShape>(shape: S) => yup.object(shape).noUnknown(true, ({ unknown, path }) => `${path || 'The procedure'} has unknown keys: ${unknown}`).strict(false)
 const list = <T extends yup.Schema>(of: T, max = 200) => yup.array().of(of).max(max)
 
-const limit = record({ of: text(40).required(), title: text(), min: formula(), max: formula(), unit: text(20) }).test('some', '${path} needs min or max', (value) => value == null || value.min !== undefined || value.max !== undefined)
+/** a default that the project has to confirm */
+const basis = () => yup.string().oneOf(['project'])
+
+const limit = record({ of: text(40).required(), title: text(), min: formula(), max: formula(), unit: text(20), basis: basis() }).test('some', '${path} needs min or max', (value) => value == null || value.min !== undefined || value.max !== undefined)
 
 const measured = {
   quantity: dimension().required(),
@@ -31,10 +34,10 @@ const checks: Record<Check['kind'], yup.ObjectShape> = {
   measure: measured,
   environment: measured,
   mark: { formula: formula().required(), unit: text(20).required(), from: text().required(), question: text().required() },
-  count: { question: text().required(), min: formula(), max: formula() },
-  clock: { from: key().required(), earliest: formula(), latest: formula(), action: text(), gate: yup.string().oneOf(['pressure-test']) },
+  count: { question: text().required(), min: formula(), max: formula(), basis: basis() },
+  clock: { from: key().required(), earliest: formula(), latest: formula(), action: text(), gate: yup.string().oneOf(['pressure-test']), basis: basis() },
   lot: { question: text().required(), shelfLife: formula(), shelfMonths: formula(), openedLife: formula() },
-  calculated: { formula: formula().required(), quantity: dimension().required(), unit: yup.string().max(20).defined(), min: formula(), max: formula() },
+  calculated: { formula: formula().required(), quantity: dimension().required(), unit: yup.string().max(20).defined(), min: formula(), max: formula(), basis: basis() },
 }
 
 /** One schema a kind of check. */

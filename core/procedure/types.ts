@@ -55,6 +55,8 @@ export interface Limit {
   max?: string
   /** unit for display when it differs from the reading's */
   unit?: string
+  /** a default that the project has to confirm: practice gives no figure */
+  basis?: 'project'
 }
 
 interface Measured {
@@ -85,10 +87,10 @@ export type Check =
   | ({ kind: 'measure' } & Measured)
   | ({ kind: 'environment' } & Measured)
   | { kind: 'mark'; formula: string; unit: string; from: string; question: string }
-  | { kind: 'count'; question: string; min?: string; max?: string }
-  | { kind: 'clock'; from: string; earliest?: string; latest?: string; action?: string; gate?: 'pressure-test' }
+  | { kind: 'count'; question: string; min?: string; max?: string; basis?: 'project' }
+  | { kind: 'clock'; from: string; earliest?: string; latest?: string; action?: string; gate?: 'pressure-test'; basis?: 'project' }
   | { kind: 'lot'; question: string; shelfLife?: string; /** whole months from production, by the calendar */ shelfMonths?: string; openedLife?: string }
-  | { kind: 'calculated'; formula: string; quantity: DimensionKey; unit: string; min?: string; max?: string }
+  | { kind: 'calculated'; formula: string; quantity: DimensionKey; unit: string; min?: string; max?: string; basis?: 'project' }
 
 export type CheckKind = Check['kind']
 

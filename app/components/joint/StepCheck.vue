@@ -150,8 +150,8 @@ defineExpose({ clear: () => entry.value?.clear(), put: (texts: string[]) => entr
         <label v-if="check.openedLife">Opened on<ElInput v-model="lot.opened" type="date" size="large" /></label>
         <ElButton size="large" type="primary" native-type="submit" class="big" :disabled="!lot.lot.trim()" :loading="busy">Record</ElButton>
       </form>
-      <form v-else-if="check.kind === 'count'" class="row wrap" @submit.prevent="$emit('answer', [{ kind: 'count', payload: { count: Number(counted) } }])">
-        <ElInput v-model="counted" size="large" inputmode="numeric" :placeholder="check.question" :aria-label="check.question" class="grow" /><ElButton size="large" type="primary" native-type="submit" :disabled="!/^\d+$/.test(counted)">Record</ElButton>
+      <form v-else-if="check.kind === 'count'" class="row wrap" @submit.prevent="$emit('answer', [{ kind: 'count', payload: { count: Number(counted.replace(',', '.')) } }])">
+        <ElInput v-model="counted" size="large" inputmode="decimal" :placeholder="check.question" :aria-label="check.question" class="grow" /><ElButton size="large" type="primary" native-type="submit" :disabled="!/^\d+([.,]\d+)?$/.test(counted)">Record</ElButton>
       </form>
     </template>
     <div v-if="(!mayRecord || check.kind === 'calculated') && bars.length > 0"><ToleranceBar v-for="b in bars" :key="b.of + b.title" v-bind="b" /></div>
