@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { expect, test } from '@playwright/test'
-import { choose, heading, openSelect, person, pick, read, signOff, step, toJoint, view, yes } from './people'
+import { choose, heading, openSelect, person, pick, read, sayWhyAgain, signOff, step, toJoint, view, yes } from './people'
 
 const PHOTO = Buffer.from(readFileSync('demo/signature.txt', 'utf8').trim().split(',')[1]!, 'base64')
 
@@ -67,7 +67,19 @@ test('from a delivery note to a witnessed test, by four people', async ({ browse
     await expect(rhona.getByText(/measure again, or with a better tool/)).toBeVisible()
     await read(rhona, 'Ovality', ['64.6', '63.2', '63.0', '63.1'], 'Rejected')
     await expect(rhona.getByText(/Put the re-round tool close to the stab mark/)).toBeVisible()
-    await read(rhona, 'Ovality', ['63.3', '63.2', '63.0', '63.1'])
+    // Measured again after a rejection: with its reason, and an inspector says which stands.
+    for (const [i, v] of ['63.3', '63.2', '63.0', '63.1'].entries()) await rhona.locator('.slots input').nth(i).fill(v)
+    await rhona.getByRole('button', { name: 'Record', exact: true }).click()
+    await sayWhyAgain(rhona, 'Re-rounded.')
+    await expect(rhona.getByText(/The rejection stands until an inspector has decided/)).toBeVisible()
+    await expect(step(rhona, 'Ovality')).toHaveAccessibleName('Ovality: Rejected')
+    await expect(rhona.getByText('Nonconformance drafted.')).toBeVisible()
+    await toJoint(ines, 'SB-01')
+    await step(ines, 'Ovality').click()
+    await ines.locator('.answer', { hasText: '63.3 mm' }).getByRole('button', { name: 'This one stands' }).click()
+    await signOff(ines, 'It stands', { label: 'Why?', text: 'Seen with the tool on.' })
+    await expect(step(rhona, 'Ovality')).toHaveAccessibleName('Ovality: Accepted')
+    await expect(rhona.getByText('Nonconformance drafted.')).toBeHidden()
     await expect(rhona.getByRole('img', { name: 'Out of roundness 0.3 mm' })).toBeVisible()
     await step(rhona, 'Wiped').click()
     await rhona.getByRole('button', { name: 'Isopropyl 96 % or more' }).click()
@@ -166,6 +178,9 @@ test('from a delivery note to a witnessed test, by four people', async ({ browse
     await petra.getByRole('dialog').getByRole('button', { name: 'Start the test' }).click()
     await expect(petra.getByText('Waiting for the logger')).toBeVisible()
     await petra.getByLabel('Log as CSV').setInputFiles('samples/log-tight.csv')
+    // The sample is of a day in March: an engineer says why it is of this test.
+    await petra.getByLabel('Why it is of this test all the same').fill('A sample of the maker of the logger.')
+    await petra.getByRole('button', { name: 'Take the log', exact: true }).click()
     await expect(petra.getByText(/^Tight: the pressure stayed within 5 %/)).toBeVisible()
     await view(hale, 'Tests')
     await hale.getByRole('link', { name: 'TP-05' }).click()

@@ -65,6 +65,12 @@ export async function read(page: Page, title: string, readings: string[], verdic
   await expect(step(page, title)).toHaveAccessibleName(`${title}: ${verdict}`)
 }
 
+/** A further answer after a rejection says why it is given. */
+export async function sayWhyAgain(page: Page, why: string) {
+  await page.getByRole('dialog').getByLabel('Why is it measured or done again?').fill(why)
+  await page.getByRole('dialog').getByRole('button', { name: 'Record', exact: true }).click()
+}
+
 export async function signOff(page: Page, action: string, reason?: { label: string; text: string }) {
   const dialog = page.getByRole('dialog')
   if (reason) await dialog.getByLabel(reason.label).fill(reason.text)

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { atStep, heading, person, step } from './people'
+import { atStep, heading, person, sayWhyAgain, step } from './people'
 
 const slots = (page: Page) => page.locator('.slots input')
 const primary = (page: Page) => page.locator('.bar').getByRole('button').last()
@@ -99,10 +99,14 @@ test('the next reading is typed while the last is on its way; a refused one come
   await page.unroute('**/entries')
   await page.route('**/entries', (route) => route.abort())
   await primary(page).click()
+  await sayWhyAgain(page, 'The tape was twisted.')
   await expect(page.getByText('No signal', { exact: false })).toBeVisible()
   await expect(slots(page).nth(0)).toHaveValue('451')
   await expect(slots(page).nth(1)).toHaveValue('452')
   await page.unroute('**/entries')
   await primary(page).click()
-  await expect(step(page, 'Outside diameters')).toHaveAccessibleName('Outside diameters: Accepted')
+  await sayWhyAgain(page, 'The tape was twisted.')
+  await expect(page.getByText(/Done again since/)).toBeVisible()
+  // Nobody says of their own answer that it stands.
+  await expect(page.getByRole('button', { name: 'Your own' }).first()).toBeDisabled()
 })

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Page } from '@playwright/test'
-import { address, choose, heading, person, read, signOff, step, toJoint, view } from './people'
+import { address, choose, heading, person, read, signOff, step, toJoint, view, yes } from './people'
 
 test('a refusal tells the crew why, and they can ask again', async ({ browser }) => {
   const [ines, tam] = [await person(browser, 'ines'), await person(browser, 'tam')]
@@ -29,11 +29,50 @@ test('a struck reading stays readable with its reason, worked with the keyboard 
   await rhona.getByRole('dialog').getByLabel('Why is it struck?').fill('Wrong key')
   await rhona.getByRole('dialog').getByRole('button', { name: 'Strike' }).press('Enter')
   await expect(rhona.getByText(/struck by Rhona Estcourt: Wrong key/)).toBeVisible()
+  await expect(rhona.getByText(/It was struck since.*until an inspector has decided/)).toBeVisible()
+  await expect(step(rhona, 'Stab mark')).toHaveAccessibleName('Stab mark: Rejected')
+  const ines = await person(browser, 'ines')
+  await toJoint(ines, 'RM-237')
+  await step(ines, 'Stab mark').click()
+  await ines.getByRole('button', { name: 'Measure again …' }).click()
+  await signOff(ines, 'Measure again', { label: 'Why?', text: 'It was the wrong key.' })
   await expect(step(rhona, 'Stab mark')).toHaveAccessibleName('Stab mark: Not started')
   await expect(rhona.getByRole('dialog')).toBeHidden()
   await rhona.locator('#work').focus()
   await rhona.keyboard.press('y')
   await expect(step(rhona, 'Stab mark')).toHaveAccessibleName('Stab mark: Accepted')
+})
+
+test('two people differ, and the inspector chooses which stands', async ({ browser }) => {
+  const [rhona, oskar] = [await person(browser, 'rhona'), await person(browser, 'oskar')]
+  await toJoint(rhona, 'RM-237')
+  await yes(rhona, 'Stab mark')
+  await toJoint(oskar, 'RM-237')
+  await step(oskar, 'Stab mark').click()
+  await oskar.getByRole('button', { name: 'No', exact: true }).click()
+  await expect(step(oskar, 'Stab mark')).toHaveAccessibleName('Stab mark: Differs')
+  const ines = await person(browser, 'ines')
+  await toJoint(ines, 'RM-237')
+  await step(ines, 'Stab mark').click()
+  await ines.locator('.answer', { hasText: 'Rhona Estcourt' }).getByRole('button', { name: 'This one stands' }).click()
+  await signOff(ines, 'It stands', { label: 'Why?', text: 'The mark is there; I have seen it.' })
+  await expect(step(ines, 'Stab mark')).toHaveAccessibleName('Stab mark: Accepted')
+})
+
+test('a hold is not released before its steps are done, but by a waiver that names them', async ({ browser }) => {
+  const [rhona, ines] = [await person(browser, 'rhona'), await person(browser, 'ines')]
+  await toJoint(rhona, 'RM-237')
+  await step(rhona, 'Hold before fusion').click()
+  await rhona.getByRole('button', { name: 'Everything is ready: request release' }).click()
+  await expect(step(rhona, 'Hold before fusion')).toHaveAccessibleName('Hold before fusion: Held')
+  await toJoint(ines, 'RM-237')
+  await step(ines, 'Hold before fusion').click()
+  await expect(ines.getByText(/Still open before it: .*Aligned and clamped/)).toBeVisible()
+  await expect(ines.getByRole('button', { name: 'Release', exact: true })).toBeDisabled()
+  await ines.getByRole('button', { name: 'Waive', exact: true }).click()
+  await expect(ines.getByRole('dialog').getByText(/It leaves open: .*Aligned and clamped/)).toBeVisible()
+  await signOff(ines, 'Waive', { label: 'Why?', text: 'Trial piece, cut up afterwards.' })
+  await expect(step(ines, 'Hold before fusion')).toHaveAccessibleName('Hold before fusion: Accepted')
 })
 
 test('too close to call asks for a better tool; the number pad types for a glove', async ({ browser }) => {
