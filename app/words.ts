@@ -45,7 +45,7 @@ export const quantityWord = (name: string, calculator = ''): string => {
   return words[0]!.toUpperCase() + words.slice(1)
 }
 
-export const subjectWords: Record<string, string> = { 'pipe end': 'Pipe ends', joint: 'Joints', making: 'Making', lifting: 'Lifting and stacking', sampling: 'Sampling', soil: 'Soil and embedment', levelling: 'Levels', hydro: 'Pressure and thrust', 'gravity tests': 'Gravity line tests', judgement: 'Judgement' }
+export const subjectWords: Record<string, string> = { 'pipe end': 'Pipe ends', joint: 'Joints', homing: 'Homing', cement: 'Solvent cement', making: 'Making', lifting: 'Lifting and stacking', sampling: 'Sampling', soil: 'Soil and embedment', levelling: 'Levels', hydro: 'Pressure and thrust', 'gravity tests': 'Gravity line tests', judgement: 'Judgement' }
 
 export const placeWords = { upstream: 'Upstream pipe', downstream: 'Downstream pipe', fitting: 'Fitting' } as const
 

@@ -22,7 +22,8 @@ const recordSchema = yup.object({
   facts: yup.object().required(),
   schools: yup.object().default({}),
   now: yup.string(),
-  entries: yup.array().of(yup.object({ id: yup.string().required(), kind: yup.string().required(), step: yup.string().nullable().defined(), payload: yup.object().required(), person: yup.string().required(), role: yup.string().required(), recordedAt: yup.string().required() })).required(),
+  entries: yup.array().of(yup.object({ id: yup.string().required(), kind: yup.string().required(), step: yup.string().nullable().defined(), payload: yup.object().required(), person: yup.string().required(), role: yup.string().required(), recordedAt: yup.string().required(), late: yup.boolean(), receivedAt: yup.string() })).required(),
+  zone: yup.string(),
 })
 
 /** Judges a record file: `{ procedure: "file.yaml" or source, facts, entries, now? }`. Exit code 1 when the joint is rejected. */
@@ -39,8 +40,8 @@ export function judgeRecord(file: string | undefined): number {
   const source = record.procedure.includes('\n') ? record.procedure : readText(resolve(record.procedure))
   const compiled = loadProcedure(source)
   const facts = readFacts(compiled.procedure, record.facts as Record<string, unknown>)
-  const entries = record.entries.map((e) => ({ crew: null, instrument: null, ...e, recordedAt: Date.parse(e.recordedAt) })) as unknown as Entry[]
-  const result = judge(compiled, facts, entries, record.now ? Date.parse(record.now) : Date.now(), { schools: record.schools as Record<string, string> })
+  const entries = record.entries.map((e) => ({ crew: null, instrument: null, ...e, recordedAt: Date.parse(e.recordedAt), receivedAt: e.receivedAt === undefined ? undefined : Date.parse(e.receivedAt) })) as unknown as Entry[]
+  const result = judge(compiled, facts, entries, record.now ? Date.parse(record.now) : Date.now(), { schools: record.schools as Record<string, string>, ...(record.zone ? { zone: record.zone } : {}) })
   json(result)
   return result.state === 'rejected' ? 1 : 0
 }

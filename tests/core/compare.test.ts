@@ -49,7 +49,9 @@ describe('two schools side by side', () => {
   })
   it.each(systemKeys)('%s has an example for every fact, and every school decides something', (key) => {
     const { compiled, facts } = loadSystem(key)
-    expect(exampleFacts(compiled.procedure)).toEqual(facts)
+    const example = exampleFacts(compiled.procedure)
+    expect(example).toMatchObject(facts)
+    expect(Object.keys(example).sort()).toEqual(compiled.procedure.facts.map((f) => f.key).sort())
     const used = compiled.steps.flatMap((s) => [s.when, s.value, s.earliest, s.latest, s.readings, ...s.limits.flatMap((l) => [l.min, l.max]), ...s.conforms].flatMap((f) => (typeof f === 'object' && f ? f.uses : [])))
     expect(compiled.procedure.options.map((o) => o.key).filter((k) => !used.includes(`option.${k}`))).toEqual([])
   })

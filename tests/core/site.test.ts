@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { judgeReach } from '../../core/embedment/reach'
@@ -6,7 +5,7 @@ import { readPressureLog, cleanLog } from '../../core/pressure/log'
 import { evaluatePeExpansion, samplePeExpansion } from '../../core/pressure/pe-expansion'
 import { planPack } from '../../core/pressure/pack'
 import { readyList, type ReadyFacts } from '../../core/pressure/ready'
-import { canonicalEntry, CHAIN_START, findChainFault, type ChainedEntry } from '../../core/record/chain'
+
 import { Problem } from '../../core/problem'
 import { entry } from './support'
 
@@ -104,22 +103,4 @@ describe('a test pack on its profile', () => {
     expect(rows.map((r) => r.key)).toEqual([key])
     expect(rows[0]!.sentence).toMatch(sentence)
   })
-})
-
-describe('the chain of a record', () => {
-  const sha256 = (text: string) => createHash('sha256').update(text).digest('hex')
-  const chain = () => {
-    let prev = CHAIN_START
-    return Array.from({ length: 4 }, (_v, i) => {
-      const row: ChainedEntry = { id: `e${i}`, project: 'p', subjectType: 'joint', subject: 's', seq: i + 1, kind: 'remark', step: null, payload: `{"text":"${i}"}`, instrument: null, person: 'x', role: 'inspector', crew: null, device: null, deviceNumber: null, stampAt: null, late: null, recordedAt: 'r', receivedAt: 'c', prev }
-      prev = sha256(canonicalEntry(row))
-      return { ...row, hash: prev }
-    })
-  }
-  const head = (list: { seq: number; hash: string }[]) => ({ project: 'p', subjectType: 'joint', seq: list.at(-1)!.seq, hash: list.at(-1)!.hash })
-  it('whole is whole', () => expect(findChainFault(chain(), sha256, head(chain()))).toBeNull())
-  it.each<[string, (list: ReturnType<typeof chain>) => ReturnType<typeof chain>, string]>([
-    ['an altered payload', (l) => l.map((e, i) => (i === 1 ? { ...e, payload: '{"text":"9"}' } : e)), 'e1'], ['an entry taken out', (l) => l.filter((_e, i) => i !== 2), 'e3'], ['the last taken off', (l) => l.slice(0, 3), 'e2'],
-    ['two exchanged', (l) => [l[0]!, { ...l[2]!, seq: 2 }, { ...l[1]!, seq: 3 }, l[3]!], 'e2'],
-  ])('%s is found at its entry', (_what, tamper, at) => expect(findChainFault(tamper(chain()), sha256, head(chain()))?.entry).toBe(at))
 })

@@ -5,6 +5,8 @@ import { failureWords, pointWords } from '~/words'
 /** A procedure to read, to print, and to take to the trench. */
 defineProps<{ procedure: Procedure }>()
 const span = (c: { min?: string; max?: string }) => `${c.min !== undefined ? ` ≥ ${c.min}` : ''}${c.max !== undefined ? ` ≤ ${c.max}` : ''}`
+/** Whether a figure of this check is a default that the project has to confirm. */
+const ofProject = (c: Check): boolean => ('basis' in c && c.basis === 'project') || ('limits' in c && c.limits.some((l) => l.basis === 'project'))
 const rule = (c: Check): string => {
   switch (c.kind) {
     case 'measure':
@@ -13,7 +15,7 @@ const rule = (c: Check): string => {
     case 'calculated': return `${c.formula}${span(c)}`
     case 'count': return `${c.question}:${span(c)}`
     case 'clock': return [c.earliest && `not before ${c.earliest}`, c.latest && `not after ${c.latest}`].filter(Boolean).join(', ')
-    case 'lot': return [c.question, c.shelfLife && `shelf life ${c.shelfLife}`, c.openedLife && `${c.openedLife} once opened`].filter(Boolean).join(', ')
+    case 'lot': return [c.question, c.shelfLife && `shelf life ${c.shelfLife}`, c.shelfMonths && `good for ${c.shelfMonths} months`, c.openedLife && `${c.openedLife} once opened`].filter(Boolean).join(', ')
     case 'confirm': return c.question
     case 'choice': return c.question
   }
@@ -34,6 +36,7 @@ const rule = (c: Check): string => {
         <h3><span class="number">{{ i + 1 }}</span>{{ s.title }}<span v-if="s.point" class="point">{{ pointWords[s.point] }}</span><span v-if="s.when" class="muted small when">only when {{ s.when }}</span></h3>
         <p>{{ s.instruction }}</p>
         <p v-if="rule(s.check)" class="rule mono">{{ rule(s.check) }}</p>
+        <p v-if="ofProject(s.check)" class="project small">A project value: practice gives no figure, so this default is confirmed by the project.</p>
         <ul v-if="s.check.kind === 'choice'" class="choices"><li v-for="c in s.check.choices" :key="c.key"><strong>{{ c.title }}</strong> {{ c.conforms === true ? 'conforms' : c.conforms === false ? `does not: ${c.reason}` : `conforms when ${c.conforms}; else: ${c.reason}` }}</li></ul>
         <p v-if="s.why" class="muted">{{ s.why }}</p>
         <p v-for="c in s.cautions ?? []" :key="c" class="caution">{{ c }}</p>
@@ -53,6 +56,10 @@ const rule = (c: Check): string => {
 </template>
 
 <style scoped>
+.project {
+  border-left: 3px solid var(--held);
+  padding-left: 10px;
+}
 .reader {
   max-width: 900px;
 }

@@ -70,8 +70,8 @@ async function entries(db: Knex) {
         SIGNAL SQLSTATE '45000' SET MYSQL_ERRNO = 31001, MESSAGE_TEXT = 'another entry came first';
       END IF;
       UPDATE chains SET seq = NEW.seq, hash = NEW.hash WHERE subject = NEW.subject;
-      UPDATE feeds SET place = place + 1 WHERE project = NEW.project;
-      SET NEW.feed = (SELECT place FROM feeds WHERE project = NEW.project);
+      UPDATE feeds SET place = (@vet_line_place := place + 1) WHERE project = NEW.project;
+      SET NEW.feed = @vet_line_place;
     END`)
 }
 
