@@ -2,10 +2,12 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
 import type { DimensionKey } from '#core/quantity/dimension'
+import { howSure } from '#core/judgement/measure'
+import type { Finding } from '#core/judgement/types'
 import { showIn, showQuantity } from '#core/quantity/show'
 
 /** Limits, the strip where it is too close to call, and the reading with its uncertainty. SI in. */
-const props = defineProps<{ title: string; dimension: DimensionKey; unit: string; min: number | null; max: number | null; value?: number | null; uncertainty?: number; verdict?: string | null }>()
+const props = defineProps<{ title: string; dimension: DimensionKey; unit: string; min: number | null; max: number | null; value?: number | null; uncertainty?: number; reading?: Finding['reading']; verdict?: string | null }>()
 
 const figure = useTemplateRef<HTMLElement>('figure')
 const { width } = useElementSize(figure)
@@ -41,7 +43,7 @@ const label = computed(() => {
 
 <template>
   <figure ref="figure" class="bar">
-    <figcaption>{{ label }}<span v-if="uncertainty" class="muted"> · uncertainty ± {{ showQuantity(uncertainty, dimension, unit, 2) }}</span></figcaption>
+    <figcaption>{{ label }}<span v-if="uncertainty" class="muted"> · {{ howSure({ uncertainty, dimension, unit, reading: reading ?? null }) }}</span></figcaption>
     <svg :viewBox="`0 0 ${W} 66`" role="img" :aria-label="label">
       <defs><pattern id="guard" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="6" height="6" fill="var(--card)" /><rect width="2.5" height="6" fill="var(--too-close)" /></pattern></defs>
       <rect x="0" y="22" :width="W" height="14" fill="color-mix(in srgb, var(--rejected) 22%, var(--card))" />

@@ -7,11 +7,17 @@ import { useStrip } from '~/stores/strip'
 import { roleWords } from '~/words'
 
 /** The thin line through every view: where on the alignment you are, and who you are. */
-defineEmits<{ find: []; help: [] }>()
+const emit = defineEmits<{ find: []; help: [] }>()
 const session = useSession()
 const store = useStrip()
 const { shift, toggle } = useShift()
 
+const sessionsOpen = ref(false)
+function choose(what: string) {
+  if (what === 'leave') void leave()
+  else if (what === 'sessions') sessionsOpen.value = true
+  else emit('help')
+}
 async function leave() {
   await session.signOut()
   await navigateTo('/sign-in')
@@ -29,7 +35,7 @@ async function leave() {
     <span v-if="!feedOpen && !session.may('administrator')" class="signal">No live signal</span>
     <button type="button" class="icon" aria-label="Go to" @click="$emit('find')"><IconSearch aria-hidden="true" /></button>
     <button type="button" class="icon" :aria-label="shift === 'day' ? 'Night shift' : 'Day shift'" @click="toggle"><IconMoon v-if="shift === 'day'" aria-hidden="true" /><IconSun v-else aria-hidden="true" /></button>
-    <ElDropdown trigger="click" @command="(c: string) => (c === 'leave' ? leave() : $emit('help'))">
+    <ElDropdown trigger="click" @command="choose">
       <button type="button" class="who">
         <strong>{{ session.person?.name }}</strong>
         <span class="muted small">{{ session.roles.map((r) => roleWords[r]).join(', ') }}</span>
@@ -37,10 +43,12 @@ async function leave() {
       <template #dropdown>
         <ElDropdownMenu>
           <ElDropdownItem command="help">Keys</ElDropdownItem>
+          <ElDropdownItem command="sessions">Where you are signed in</ElDropdownItem>
           <ElDropdownItem command="leave">Sign out</ElDropdownItem>
         </ElDropdownMenu>
       </template>
     </ElDropdown>
+    <SessionList v-model="sessionsOpen" />
   </header>
 </template>
 

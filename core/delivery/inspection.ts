@@ -50,7 +50,7 @@ export function judgeItem(limits: readonly ItemLimit[], readings: ItemReadings, 
     const taken = limit.of === 'each' ? values : [statistics[limit.of]!(values)]
     const judged = taken.map((value) => ({ value, ...guardBandVerdict(value, limit.min, limit.max, u, rule) }))
     const worst = judged.reduce((a, b) => (b.margin < a.margin ? b : a))
-    const finding: Finding = { title: limit.title, of: limit.of, dimension: limit.dimension, unit: limit.unit, min: limit.min, max: limit.max, uncertainty: u, ...worst }
+    const finding: Finding = { title: limit.title, of: limit.of, dimension: limit.dimension, unit: limit.unit, min: limit.min, max: limit.max, uncertainty: u, reading: null, ...worst }
     out.findings.push(finding)
     out.sentences.push(explainFinding(finding))
   }

@@ -11,7 +11,7 @@ import { outOfOrder, type Before } from './order'
 import { fillSlots } from './slots'
 import { byStep, struckByCrew } from './standing'
 import { judgeEntry, registeredLot, type CheckContext, type Verdict } from './step'
-import type { Draft, JointJudgement, JointState, JudgeOptions, RunningClock, StepJudgement } from './types'
+import type { Draft, JointJudgement, JointState, JudgeOptions, RunningClock, StepJudgement, TestReadiness } from './types'
 
 /** A step being judged: its sentence is written only when somebody reads it. */
 export type Judging = Omit<StepJudgement, 'sentence'> & { sentence: string | (() => string) }
@@ -292,7 +292,15 @@ class Judge {
       else s.sentence = say(s.sentence)
     }
     const next = this.next(steps)
-    return { state: this.jointState(steps, applicable, done, next), steps: steps as StepJudgement[], next: next?.key ?? null, clocks, gates, drafts: this.drafts, done, applicable }
+    return { state: this.jointState(steps, applicable, done, next), steps: steps as StepJudgement[], next: next?.key ?? null, clocks, gates, test: this.test(steps, gates), drafts: this.drafts, done, applicable }
+  }
+
+  /** What comes after the test does not hold it back; the clock of the gate says when, not whether. */
+  private test(steps: Judging[], gates: JointJudgement['gates']): TestReadiness {
+    const gate = gates['pressure-test']
+    const before = this.compiled.steps.filter(({ step, afterTest }) => !afterTest && !(step.check.kind === 'clock' && step.check.gate))
+    const ready = before.every(({ index }) => CLOSED.has(steps[index]!.state))
+    return { ready, gated: gate !== undefined, at: gate?.until ?? null }
   }
 
   private next(steps: Judging[]): Judging | null {

@@ -71,6 +71,18 @@ function propagate(statistic: Statistic, of: string, values: number[], uncertain
   return Math.sqrt(sum)
 }
 
+/** How sure one reading is, in its own quantity. */
+function readingOf(step: CompiledStep, uncertainty: number): Finding['reading'] {
+  const { check } = step.step
+  return check.kind === 'measure' || check.kind === 'environment' ? { uncertainty, dimension: check.quantity, unit: check.unit } : null
+}
+
+/** How far off it may be, for a person: of what was made of the readings, and of one reading where that differs. */
+export function howSure({ uncertainty, dimension, unit, reading }: Pick<Finding, 'uncertainty' | 'dimension' | 'unit' | 'reading'>): string {
+  const whole = `± ${showQuantity(uncertainty, dimension, unit, 2)}`
+  return reading ? `${whole}, as each reading is ± ${showQuantity(reading.uncertainty, reading.dimension, reading.unit, 2)}` : whole
+}
+
 /** The worst reading against a limit on each: the one with the least margin. */
 function worst(values: number[], min: number | null, max: number | null): number {
   const margin = (v: number) => Math.min(min === null ? Infinity : v - min, max === null ? Infinity : max - v)
@@ -95,7 +107,7 @@ export function judgeReadings(step: CompiledStep, slots: Slots, values: number[]
     const value = statistic ? statistic(values) : worst(values, low, high)
     if (Number.isNaN(value)) continue
     const spread = statistic ? propagate(statistic, limit.of, values, uncertainty) : uncertainty
-    findings.push({ title: limit.title ?? step.step.title, of: limit.of, dimension, unit, value, min: low, max: high, uncertainty: spread, ...guardBandVerdict(value, low, high, spread, rule) })
+    findings.push({ title: limit.title ?? step.step.title, of: limit.of, dimension, unit, value, min: low, max: high, uncertainty: spread, reading: spread === uncertainty ? null : readingOf(step, uncertainty), ...guardBandVerdict(value, low, high, spread, rule) })
   }
   return findings
 }
@@ -106,7 +118,7 @@ export function explainFinding(f: Finding): string {
   const range = f.min !== null && f.max !== null ? (f.min === f.max ? `exactly ${show(f.min)}` : `${show(f.min)} to ${show(f.max)}`) : f.max !== null ? `at most ${show(f.max)}` : `at least ${show(f.min!)}`
   if (f.verdict === 'accept') return `${f.title} ${show(f.value)}, allowed ${range}.`
   if (f.verdict === 'reject') return `${f.title} ${show(f.value)} is outside: allowed ${range}.`
-  return `${f.title} ${show(f.value)} is within ${showQuantity(f.uncertainty, f.dimension, f.unit, 2)} of the limit (${range}): measure again, or with a better tool.`
+  return `${f.title} ${show(f.value)} is too close to the limit (${range}) to call: it is known to ${howSure(f)}. So measure again, or with a better tool.`
 }
 
 /** The reasons of several limits, one after the other. */

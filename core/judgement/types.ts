@@ -17,6 +17,8 @@ export interface Finding {
   min: number | null
   max: number | null
   uncertainty: number
+  /** one reading's own uncertainty, where what is made of several carries another */
+  reading: { uncertainty: number; dimension: DimensionKey; unit: string } | null
   margin: number
   verdict: BandVerdict
 }
@@ -84,9 +86,20 @@ export interface JointJudgement {
   clocks: RunningClock[]
   /** gates by key, such as pressure-test: when they open; null when not known yet */
   gates: Record<string, { open: boolean; until: number | null }>
+  /** what the joint says to a pressure test */
+  test: TestReadiness
   drafts: Draft[]
   done: number
   applicable: number
+}
+
+export interface TestReadiness {
+  /** everything that comes before the test is accepted, but for the time that must pass */
+  ready: boolean
+  /** a clock of its procedure holds the test back until `at` */
+  gated: boolean
+  /** ms; null while that is not known, or when nothing holds the test back */
+  at: number | null
 }
 
 export interface InstrumentFacts {

@@ -1,4 +1,4 @@
-import type { JointState } from '../judgement/types'
+import type { TestReadiness } from '../judgement/types'
 import { showQuantity } from '../quantity/show'
 
 export type ReadyState = 'open' | 'met' | 'not-applicable'
@@ -16,7 +16,7 @@ export interface ReadyRow {
 
 export interface ReadyFacts {
   now: number
-  joints: { id: string; number: string; state: JointState; testableAt: number | null; heldSteps: number }[]
+  joints: ({ id: string; number: string; heldSteps: number } & TestReadiness)[]
   ncrs: { id: string; number: string; open: boolean; conceded: boolean }[]
   reaches: { id: string; name: string; state: string }[]
   gauge: { id: string; name: string; max: number; calibratedUntil: number } | null
@@ -40,9 +40,9 @@ const confirmations: [key: string, title: string][] = [
 export function readyList(facts: ReadyFacts): ReadyRow[] {
   const row = (key: string, title: string, open: boolean, sentence: string, evidence: ReadyRow['evidence'] = [], confirmable = false): ReadyRow => ({ key, title, state: open ? 'open' : 'met', sentence, evidence, confirmable })
   const joint = (j: ReadyFacts['joints'][number]) => ({ type: 'joint' as const, id: j.id, label: j.number })
-  const unfinished = facts.joints.filter((j) => j.state !== 'accepted' && j.state !== 'waiting')
-  const clocks = facts.joints.filter((j) => j.testableAt === null || j.testableAt > facts.now)
-  const running = clocks.filter((j) => j.testableAt !== null).sort((a, b) => b.testableAt! - a.testableAt!)
+  const unfinished = facts.joints.filter((j) => !j.ready)
+  const clocks = facts.joints.filter((j) => j.gated && (j.at === null || j.at > facts.now))
+  const running = clocks.filter((j) => j.at !== null).sort((a, b) => b.at! - a.at!)
   const held = facts.joints.filter((j) => j.heldSteps > 0)
   const openNcrs = facts.ncrs.filter((n) => n.open && !n.conceded)
   const openReaches = facts.reaches.filter((r) => r.state !== 'accepted')
@@ -50,7 +50,7 @@ export function readyList(facts: ReadyFacts): ReadyRow[] {
   const gaugeFault = !facts.gauge ? 'No gauge is chosen.' : facts.gauge.calibratedUntil < facts.now ? `${facts.gauge.name} is out of calibration.` : facts.testPressure < 0.25 * facts.gauge.max || facts.testPressure > 0.75 * facts.gauge.max ? `Test pressure ${showQuantity(facts.testPressure, 'pressure', 'kPa')} is not between 25 and 75 % of the span of ${facts.gauge.name}.` : null
   return [
     row('joints', 'Every joint accepted', facts.joints.length === 0 || unfinished.length > 0, facts.joints.length === 0 ? 'There is no joint in this section.' : unfinished.length === 0 ? `${facts.joints.length} joints accepted.` : `Not accepted: ${some(unfinished, (j) => j.number)}.`, unfinished.slice(0, 8).map(joint)),
-    row('clocks', 'Earliest-test times passed', clocks.length > 0, running.length > 0 ? `Still cooling: ${some(running, (j) => j.number)}.` : clocks.length > 0 ? `Not fused yet: ${some(clocks, (j) => j.number)}.` : 'All joints have cooled.', (running.length > 0 ? running : clocks).slice(0, 8).map(joint)),
+    row('clocks', 'Earliest-test times passed', clocks.length > 0, running.length > 0 ? `Time still runs at: ${some(running, (j) => j.number)}.` : clocks.length > 0 ? `Not known yet when: ${some(clocks, (j) => j.number)}.` : 'No time holds the test back.', (running.length > 0 ? running : clocks).slice(0, 8).map(joint)),
     row('holds', 'Hold points released', held.length > 0, held.length > 0 ? `Held: ${some(held, (j) => j.number)}.` : 'None is held.', held.slice(0, 8).map(joint)),
     row('ncrs', 'Nonconformances closed or conceded', openNcrs.length > 0, openNcrs.length > 0 ? `Open: ${some(openNcrs, (n) => n.number)}.` : 'None is open.', openNcrs.slice(0, 8).map((n) => ({ type: 'ncr', id: n.id, label: n.number }))),
     row('embedment', 'Embedment to the required level', openReaches.length > 0, openReaches.length > 0 ? `Not complete: ${some(openReaches, (r) => r.name)}.` : facts.reaches.length === 0 ? 'No reach is laid out here.' : 'Complete.', openReaches.slice(0, 8).map((r) => ({ type: 'reach', id: r.id, label: r.name }))),

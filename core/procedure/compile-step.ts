@@ -6,7 +6,7 @@ import { findUnit } from '../quantity/units'
 import { compileFormula, typeOfDimension, type Formula, type FormulaType } from './formula/formula'
 import { located, PathProblem } from './path-problem'
 import { unique, type ProcedureScope } from './scope'
-import type { Check, Limit, ProcedureStep } from './types'
+import type { Check, Limit, Procedure, ProcedureStep } from './types'
 
 export interface CompiledLimit {
   readonly limit: Limit
@@ -20,6 +20,8 @@ export interface CompiledLimit {
 export interface CompiledStep {
   readonly index: number
   readonly stage: string
+  /** it comes after the pressure test and does not hold it back */
+  readonly afterTest: boolean
   readonly step: ProcedureStep
   readonly when: Formula | null
   /** indices of steps that must be accepted first */
@@ -48,6 +50,7 @@ export interface CompiledStep {
 export const STATISTICS = ['each', 'mean', 'min', 'max', 'range']
 const TRUTH: FormulaType = { kind: 'truth' }
 type Measured = Extract<Check, { limits: Limit[] }>
+type Stage = Pick<Procedure['stages'][number], 'key' | 'after'>
 
 /** Compiles the formulas of one step, each with its place in the document, and notes which steps they read. */
 class StepCompiler {
@@ -110,7 +113,7 @@ class StepCompiler {
     })
   }
 
-  compile(index: number, stage: string): CompiledStep {
+  compile(index: number, stage: Stage): CompiledStep {
     const { step } = this
     const check = step.check
     if ('unit' in check && check.unit) this.unit(check.unit, check.kind === 'mark' ? 'length' : check.quantity, 'check.unit')
@@ -123,7 +126,7 @@ class StepCompiler {
     const lot = check.kind === 'lot' ? check : null
     const clock = check.kind === 'clock' ? check : null
     const compiled = {
-      index, stage, step, limits,
+      index, stage: stage.key, afterTest: stage.after === 'pressure-test', step, limits,
       when: this.formula(step.when, 'when', TRUTH),
       after: (step.after ?? []).map((key, i) => this.find(key, `after[${i}]`)),
       readings: measured ? this.formula(String(check.readings ?? 1), 'check.readings', 'ratio') : null,
@@ -143,7 +146,7 @@ class StepCompiler {
 }
 
 /** @throws PathProblem naming the place in the document */
-export function compileStep(step: ProcedureStep, index: number, stage: string, path: string, scope: ProcedureScope, stepIndex: ReadonlyMap<string, number>): CompiledStep {
+export function compileStep(step: ProcedureStep, index: number, stage: Stage, path: string, scope: ProcedureScope, stepIndex: ReadonlyMap<string, number>): CompiledStep {
   try {
     return new StepCompiler(step, path, scope, stepIndex).compile(index, stage)
   } catch (error) {

@@ -37,7 +37,7 @@ function refuseCircles(steps: readonly CompiledStep[], paths: string[]) {
  * @throws PathProblem naming the place in the document
  */
 export function compileProcedure(procedure: Procedure): CompiledProcedure {
-  const flat = procedure.stages.flatMap((stage, s) => stage.steps.map((step, i) => ({ stage: stage.key, step, path: `stages[${s}].steps[${i}]` })))
+  const flat = procedure.stages.flatMap((stage, s) => stage.steps.map((step, i) => ({ stage, step, path: `stages[${s}].steps[${i}]` })))
   unique(procedure.stages.map((stage) => stage.key), 'stage', (i) => `stages[${i}].key`)
   unique(flat.map(({ step }) => step.key), 'step', (i) => `${flat[i]!.path}.key`)
   const scope = buildScope(procedure, flat.map(({ step }) => step))

@@ -84,5 +84,6 @@ export const procedureSchema = record({
     record({ key: key().required(), show: yup.string().oneOf(Object.keys(drawingFamilies)).required(), title: text(120).required(), readings: key(), values: yup.object().required().meta({ json: { additionalProperties: { type: ['string', 'number'] } } }) }),
     12,
   ).default([]),
-  stages: list(record({ key: key().required(), title: text(120).required(), steps: list(step).required().min(1) }), 40).required().min(1),
+  gate: yup.string().oneOf(['none']),
+  stages: list(record({ key: key().required(), title: text(120).required(), after: yup.string().oneOf(['pressure-test']), steps: list(step).required().min(1) }), 40).required().min(1),
 }) as unknown as yup.ObjectSchema<Procedure>

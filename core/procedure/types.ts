@@ -132,5 +132,8 @@ export interface Procedure {
   options: ProcedureOption[]
   tables: ProcedureTable[]
   drawings: ProcedureDrawing[]
-  stages: { key: string; title: string; steps: ProcedureStep[] }[]
+  /** said by a procedure none of whose steps has to wait before the pressure test */
+  gate?: 'none'
+  /** a stage `after: pressure-test` comes after it, and does not hold it back */
+  stages: { key: string; title: string; after?: 'pressure-test'; steps: ProcedureStep[] }[]
 }

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex'
 import type { Change } from '#core/judgement/ahead'
-import type { JointState, RunningClock } from '#core/judgement/types'
+import type { JointState, RunningClock, TestReadiness } from '#core/judgement/types'
 
 /** What is stored of a joint's judgement beside its state: enough for lists, Today and the strip. */
 export interface JointSummary {
@@ -9,7 +9,9 @@ export interface JointSummary {
   clocks: RunningClock[]
   /** states that it comes into by time alone, the next first */
   changes: Change[]
-  holds: { step: string; title: string; since: number; by: string }[]
+  /** null until something has been judged */
+  test: TestReadiness | null
+  holds: { step: string; title: string; since: number; by: string; afterTest?: boolean }[]
   drafts: { step: string; kind: string; criterion: string; reading: string; entry: string }[]
 }
 
@@ -78,7 +80,7 @@ const joint = (r: Row): Joint => ({
   facts: JSON.parse(r.facts), openedAt: r.opened_at?.toISOString() ?? null, state: r.state, until: ms(r.until_at), then: r.then_state, changes: changesOf(r), testableAt: ms(r.testable_at), heldSince: ms(r.held_since), drafts: r.drafts, done: r.done, applicable: r.applicable, summary: JSON.parse(r.summary),
 })
 
-export const emptySummary: JointSummary = { next: null, nextTitle: null, clocks: [], changes: [], holds: [], drafts: [] }
+export const emptySummary: JointSummary = { next: null, nextTitle: null, clocks: [], changes: [], test: null, holds: [], drafts: [] }
 
 export async function findJoint(db: Knex, project: string, id: string): Promise<Joint | null> {
   const row = (await db('joints').select(columns).where({ project, id }).first()) as Row | undefined

@@ -32,10 +32,11 @@ export async function visibleJoint(db: Knex, actor: Actor, id: string): Promise<
 export function projectJoint(compiled: CompiledProcedure, joint: Pick<Joint, 'facts'>, entries: StoredEntry[], now: number, options: JudgeOptions): JointProjection {
   const { judgement, changes } = judgeAhead(compiled, joint.facts, entries.map(forCore), now, options)
   const title = (key: string) => compiled.steps[compiled.stepIndex.get(key)!]!.step.title
-  const holds = judgement.steps.filter((s) => s.release.state === 'requested' && s.state === 'held').map((s) => ({ step: s.key, title: title(s.key), since: s.release.at!, by: s.release.by! }))
+  const afterTest = (key: string) => compiled.steps[compiled.stepIndex.get(key)!]!.afterTest
+  const holds = judgement.steps.filter((s) => s.release.state === 'requested' && s.state === 'held').map((s) => ({ step: s.key, title: title(s.key), since: s.release.at!, by: s.release.by!, afterTest: afterTest(s.key) }))
   return {
-    state: judgement.state, until: changes.at(-1)?.at ?? null, then: changes.at(-1)?.state ?? null, testableAt: judgement.gates['pressure-test']?.until ?? null, heldSince: holds[0]?.since ?? null, drafts: judgement.drafts.length, done: judgement.done, applicable: judgement.applicable,
-    summary: { next: judgement.next, nextTitle: judgement.next ? title(judgement.next) : null, clocks: judgement.clocks, changes, holds, drafts: judgement.drafts },
+    state: judgement.state, until: changes.at(-1)?.at ?? null, then: changes.at(-1)?.state ?? null, testableAt: judgement.test.at, heldSince: holds[0]?.since ?? null, drafts: judgement.drafts.length, done: judgement.done, applicable: judgement.applicable,
+    summary: { next: judgement.next, nextTitle: judgement.next ? title(judgement.next) : null, clocks: judgement.clocks, changes, test: judgement.test, holds, drafts: judgement.drafts },
   }
 }
 

@@ -3,6 +3,7 @@ import Papa from 'papaparse'
 import { uuidv7 } from 'uuidv7'
 import { stateAt } from '#core/judgement/ahead'
 import { standing } from '#core/judgement/standing'
+import type { TestReadiness } from '#core/judgement/types'
 import { readPressureLog, type Sample } from '#core/pressure/log'
 import { planPack, profileBetween } from '#core/pressure/pack'
 import { evaluatePeExpansion, type TestEvaluation } from '#core/pressure/pe-expansion'
@@ -12,7 +13,7 @@ import { checkLogTime } from '#core/pressure/log-time'
 import { checkWitness } from '#core/record/duties'
 import { inTransaction } from '../db/connection'
 import { entriesOf, forCore, type StoredEntry } from '../db/entries'
-import { jointsWhere } from '../db/joints'
+import { jointsWhere, type Joint } from '../db/joints'
 import { alignmentsOf, peopleOf, type Project } from '../db/projects'
 import { instrumentsOf } from '../db/instruments'
 import { findFile, insertFile } from '../db/files'
@@ -45,6 +46,12 @@ async function sectionOf(db: Knex, pack: Pack, project: string) {
   return { line, plan }
 }
 
+/** What a joint says to a test; of one stored before that was kept, what its state says. */
+function readiness(j: Joint, now: number): TestReadiness {
+  const state = stateAt(j, now)
+  return j.summary.test ?? { ready: state === 'accepted' || state === 'waiting', gated: true, at: j.testableAt }
+}
+
 /** The ready list of a pack, with its evidence. */
 export async function readyOf(db: Knex, project: Project, pack: Pack, entries: StoredEntry[]): Promise<ReadyRow[]> {
   const { line, plan } = await sectionOf(db, pack, project.id)
@@ -56,7 +63,7 @@ export async function readyOf(db: Knex, project: Project, pack: Pack, entries: S
   const confirmed = Object.fromEntries(standing(entries.map(forCore)).filter((e) => e.kind === 'confirmation' && e.payload.answer === 'yes').map((e) => [e.step ?? '', people.find((p) => p.id === e.person)?.name ?? '']))
   return readyList({
     now, testPressure: pack.design.testPressure, plan, material: line.material, methodMaterial: pack.design.methodMaterial, confirmed,
-    joints: joints.map((j) => ({ id: j.id, number: j.number, state: stateAt(j, now), testableAt: j.testableAt, heldSteps: j.summary.holds.length })),
+    joints: joints.map((j) => ({ id: j.id, number: j.number, ...readiness(j, now), heldSteps: j.summary.holds.filter((h) => !h.afterTest).length })),
     ncrs: ncrs.map((n) => ({ id: n.id, number: n.number, open: n.state !== 'closed', conceded: n.disposition === 'use-as-is' })),
     reaches: within.map((r) => ({ id: r.id, name: r.name, state: r.state })),
     gauge: gauge ? { id: gauge.id, name: gauge.name, max: gauge.max, calibratedUntil: Date.parse(gauge.calibratedUntil) } : null,

@@ -172,7 +172,7 @@ test('from a delivery note to a witnessed test, by four people', async ({ browse
   await test.step('8 the test pack: not ready, started by the engineer, log read, witnessed, certified', async () => {
     await view(petra, 'Tests')
     await petra.getByRole('link', { name: 'TP-05' }).click()
-    await expect(petra.getByText('Still cooling: SB-01.')).toBeVisible()
+    await expect(petra.getByText('Time still runs at: SB-01.')).toBeVisible()
     await petra.getByRole('button', { name: 'Start the test' }).click()
     await petra.getByLabel('Reason (an engineer’s)').fill('Trial of the logger on the branch, isolated at station 12.')
     await petra.getByRole('dialog').getByRole('button', { name: 'Start the test' }).click()

@@ -65,7 +65,7 @@ describe('how sure a result is', () => {
 })
 
 describe('what is said of it', () => {
-  it.each([[[0.007, 0.007, 0.007], 0, 'Depth 7 mm, allowed 5 mm to 10 mm.'], [[0.007, 0.012, 0.007], 0, 'Depth 12 mm is outside: allowed 5 mm to 10 mm.'], [[0.007, 0.0098, 0.007], 0.0005, 'Depth 9.8 mm is within 0.5 mm of the limit (5 mm to 10 mm): measure again, or with a better tool.']])('%j known to %f', (values, u, sentence) => expect(explainFinding(found('each', values, u))).toBe(sentence))
+  it.each([[[0.007, 0.007, 0.007], 0, 'Depth 7 mm, allowed 5 mm to 10 mm.'], [[0.007, 0.012, 0.007], 0, 'Depth 12 mm is outside: allowed 5 mm to 10 mm.'], [[0.007, 0.0098, 0.007], 0.0005, 'Depth 9.8 mm is too close to the limit (5 mm to 10 mm) to call: it is known to ± 0.5 mm. So measure again, or with a better tool.']])('%j known to %f', (values, u, sentence) => expect(explainFinding(found('each', values, u))).toBe(sentence))
   it('too few readings are counted', () => expect(at('each', [read('each', [0.007, 0.008], 1)])).toMatchObject({ state: 'not-started', sentence: '2 of 3 readings taken.' }))
   it('the limit follows from the pipe', () => expect(at('middle', []).limits[0]).toMatchObject({ max: 0.004, title: 'Mean' }))
 })

@@ -85,14 +85,20 @@ describe('a test pack on its profile', () => {
     expect(plan.endThrust).toBeCloseTo((12.5e5 + 5 * 9806.65) * (Math.PI / 4) * 0.315 ** 2, 0)
   })
   const facts = (more: Partial<ReadyFacts> = {}): ReadyFacts => ({
-    now: 1000, joints: [{ id: 'j', number: 'RM-1', state: 'accepted', testableAt: 900, heldSteps: 0 }], ncrs: [], reaches: [], gauge: { id: 'g', name: 'P-7', max: 25e5, calibratedUntil: 2000 }, testPressure: 12.5e5,
+    now: 1000, joints: [{ id: 'j', number: 'RM-1', ready: true, gated: true, at: 1000, heldSteps: 0 }], ncrs: [], reaches: [], gauge: { id: 'g', name: 'P-7', max: 25e5, calibratedUntil: 2000 }, testPressure: 12.5e5,
     plan: { highOk: true, lowOk: true }, material: 'polyethylene', methodMaterial: 'polyethylene', confirmed: { restraint: 'x', filled: 'x', sensor: 'x', exclusion: 'x', witness: 'x' }, ...more,
   })
   const open = (more: Partial<ReadyFacts>) => readyList(facts(more)).filter((r) => r.state === 'open')
   it('is ready when every row is met', () => expect(open({})).toEqual([]))
+  it('a joint whose procedure has no clock before the test keeps none back', () => expect(open({ joints: [{ id: 'j', number: 'HO-1', ready: true, gated: false, at: null, heldSteps: 0 }] })).toEqual([]))
   it.each<[string, Partial<ReadyFacts>, RegExp]>([
-    ['clocks', { joints: [{ id: 'j', number: 'RM-9', state: 'waiting', testableAt: 5000, heldSteps: 0 }] }, /Still cooling: RM-9/],
-    ['joints', { joints: [{ id: 'j', number: 'RM-9', state: 'rejected', testableAt: 5, heldSteps: 0 }] }, /Not accepted: RM-9/],
+    ['clocks', { joints: [{ id: 'j', number: 'RM-9', ready: true, gated: true, at: 1001, heldSteps: 0 }] }, /Time still runs at: RM-9/],
+    ['clocks', { joints: [{ id: 'j', number: 'RM-9', ready: true, gated: true, at: null, heldSteps: 0 }] }, /Not known yet when: RM-9/],
+    ['joints', { joints: [{ id: 'j', number: 'RM-9', ready: false, gated: true, at: 5, heldSteps: 0 }] }, /Not accepted: RM-9/],
+    ['holds', { joints: [{ id: 'j', number: 'RM-9', ready: true, gated: true, at: 5, heldSteps: 1 }] }, /Held: RM-9/],
+    ['embedment', { reaches: [{ id: 'r', name: 'RM reach 2', state: 'in-work' }] }, /Not complete: RM reach 2/],
+    ['profile', { plan: { highOk: false, lowOk: true } }, /highest point sees too little/],
+    ['profile', { plan: { highOk: true, lowOk: false } }, /overloaded/],
     ['ncrs', { ncrs: [{ id: 'n', number: 'NCR-0001', open: true, conceded: false }] }, /Open: NCR-0001/],
     ['gauge', { gauge: { id: 'g', name: 'P-7', max: 25e5, calibratedUntil: 500 } }, /out of calibration/],
     ['gauge', { gauge: { id: 'g', name: 'P-9', max: 100e5, calibratedUntil: 2000 } }, /25 and 75 %/],

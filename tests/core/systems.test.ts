@@ -69,6 +69,15 @@ describe.each(systems.map((s) => [s.key, s] as const))('%s', (_key, system) => {
     expect(missing).toEqual([])
   })
 
+  it('has a clock that holds the pressure test back, or says that it has none; after its time a conforming joint is ready', () => {
+    const gated = compiled.steps.some(({ step: { check } }) => check.kind === 'clock' && check.gate !== undefined)
+    expect(compiled.procedure.gate === 'none').toBe(!gated)
+    expect(judged(system, sample.conforming).test).toMatchObject({ ready: true, gated })
+    const before = sample.conforming.filter((a) => !compiled.steps[compiled.stepIndex.get(a.step)!]!.afterTest)
+    expect(judged(system, before).test.ready).toBe(true)
+    expect(judged(system, before.slice(1)).test.ready).toBe(false)
+  })
+
   it('says what to do on failure at every step that can fail', () => {
     const silent = compiled.steps.filter(({ step }) => !step.onFailure && !(step.check.kind === 'clock' && !step.check.action) && step.check.kind !== 'calculated')
     expect(silent.map((s) => s.step.key)).toEqual([])

@@ -98,6 +98,8 @@ defineExpose({ clear: () => entry.value?.clear(), put: (texts: string[]) => entr
       <p v-if="judged.computed" class="muted small">The criterion gave: {{ judged.computed }}.</p>
     </div>
 
+    <StepDecision v-if="inspectorDecides && !lotMayBeWaived" :judged="judged" :check="check" :entries="entries" :people="sheet.people" :me="session.person?.id ?? ''" @decide="(d) => $emit('release', d)" />
+
     <div v-if="isHold" class="hold">
       <template v-if="!released">
         <ElButton v-if="mayRecord && !mayRelease && judged.release.state !== 'requested'" type="primary" size="large" class="big" :loading="busy" @click="request">Everything is ready: request release</ElButton>
@@ -157,7 +159,6 @@ defineExpose({ clear: () => entry.value?.clear(), put: (texts: string[]) => entr
     <div v-if="(!mayRecord || check.kind === 'calculated') && bars.length > 0"><ToleranceBar v-for="b in bars" :key="b.of + b.title" v-bind="b" /></div>
     <LabelScanner v-model="scanning" @read="readLot" />
     <ElButton v-if="mayWaive && lotMayBeWaived" size="large" @click="$emit('release', { kind: 'waiver', lot: usedLot })">Use it by waiver …</ElButton>
-    <StepDecision v-if="inspectorDecides && !lotMayBeWaived" :judged="judged" :check="check" :entries="entries" :people="sheet.people" :me="session.person?.id ?? ''" @decide="(d) => $emit('release', d)" />
     <slot />
   </section>
 </template>
