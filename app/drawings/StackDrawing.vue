@@ -13,7 +13,7 @@ const half = computed(() => (props.plan.width / 2) * scale.value)
 /** side view */
 const side = computed(() => Math.min((W - 120) / props.length, 100 / props.plan.height))
 const sx = (v: number) => 60 + v * side.value
-const rows = computed(() => props.plan.perLayer.map((n, layer) => ({ n, layer, y: 400 - (props.od / 2 + layer * props.od * (Math.sqrt(3) / 2)) * side.value, h: props.od * side.value, socket: layer % 2 === 0 ? 'left' : 'right' })))
+const rows = computed(() => props.plan.perLayer.map((n, layer) => ({ n, layer, y: 400 - (props.od / 2 + layer * props.plan.rise) * side.value, h: props.od * side.value, socket: layer % 2 === 0 ? 'left' : 'right' })))
 </script>
 
 <template>

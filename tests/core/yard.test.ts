@@ -27,6 +27,16 @@ describe('a stack', () => {
       }
     }))
   })
+  it('leaves room for the lifting device between the pipes of a layer, and each lies on the two under it', () => {
+    const plan = planStack(stack({ count: 10, gap: 0.05 }))
+    const od = stack().od
+    const [first, second] = plan.pipes as [(typeof plan.pipes)[number], (typeof plan.pipes)[number]]
+    expect(second.x - first.x).toBeCloseTo(od + 0.05, 9)
+    const above = plan.pipes.find((p) => p.layer === 1)!
+    expect(Math.hypot(above.x - first.x, above.y - first.y)).toBeCloseTo(od, 9)
+    expect(plan.width).toBeCloseTo(4 * od + 3 * 0.05, 9)
+    expect(() => planStack(stack({ gap: od }))).toThrow(expect.objectContaining({ field: 'gap' }))
+  })
   it('what does not go on narrow ground is said', () => expect(planStack(stack({ width: 1.6, count: 10 }))).toMatchObject({ perLayer: [3, 2, 1], left: 4 }))
   it.each([['od', { od: 0 }], ['length', { length: -1 }], ['count', { count: 1.5 }], ['width', { width: 0.1 }]])('a bad %s is named', (field, more) => expect(() => planStack(stack(more))).toThrow(expect.objectContaining({ field })))
 })
@@ -41,7 +51,7 @@ describe('a lift', () => {
     expect(plan.each).toBeCloseTo((Math.PI / 4) * (0.315 ** 2 - 0.2578 ** 2) * 12 * 958, 6)
   })
   it.each([
-    [lift({ material: 'polyethylene', method: 'chain' }), 'nylon slings only'], [lift({ method: 'hooks' }), 'break the joint faces'], [lift({ count: 3 }), 'over the plate'], [lift({ angle: 61 }), 'over 60°'], [lift({ method: 'plug', count: 2 }), 'one pipe at a time'], [lift({ slingTag: 400 }), 'its tag allows'],
+    [lift({ material: 'polyethylene', method: 'chain' }), 'nylon slings only'], [lift({ material: 'polyethylene', method: 'forks', count: 2 }), 'never a bundle'], [lift({ method: 'hooks' }), 'break the joint faces'], [lift({ count: 3 }), 'over the plate'], [lift({ angle: 61 }), 'over 60°'], [lift({ method: 'plug', count: 2 }), 'one pipe at a time'], [lift({ slingTag: 400 }), 'its tag allows'],
   ])('is refused with the reason %#', (request, why) => expect(planLift(request).refused.join(' ')).toContain(why))
   it('a plate or tag not read is asked for', () => expect(planLift(lift({ cranePlate: null, slingTag: null })).open).toHaveLength(2))
   it('three legs count as two', () => expect(planLift(lift({ legs: 3, angle: 30 })).perLeg).toBe(planLift(lift({ legs: 2, angle: 30 })).perLeg))

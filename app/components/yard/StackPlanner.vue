@@ -8,7 +8,7 @@ import { useSession } from '~/stores/session'
 /** How high, how wide, which way the sockets lie: for an article of the catalogue, or any size typed. */
 const session = useSession()
 const pipes = computed(() => (session.overview?.articles ?? []).filter((a) => a.kind === 'pipe'))
-const form = reactive({ item: '', material: 'plastic' as StackMaterial, nominal: '315 mm', od: '315 mm', length: '12 m', count: '24', mass: '', width: '', sockets: 'no' })
+const form = reactive({ item: '', material: 'plastic' as StackMaterial, nominal: '315 mm', od: '315 mm', length: '12 m', count: '24', mass: '', width: '', gap: '50 mm', sockets: 'no' })
 watch(() => form.material, (m) => (form.sockets = m === 'concrete' ? 'yes' : 'no'))
 watch(() => form.item, (item) => {
   const article = pipes.value.find((a) => a.item === item)
@@ -18,8 +18,8 @@ watch(() => form.item, (item) => {
 onMounted(() => (form.item = pipes.value[0]?.item ?? ''))
 const result = computed(() => {
   try {
-    const read = (key: 'nominal' | 'od' | 'length' | 'width') => readQuantity(form[key], 'length', { field: key, bareUnit: key === 'length' || key === 'width' ? 'm' : 'mm' })
-    return { plan: planStack({ material: form.material, nominal: read('nominal'), od: read('od'), length: read('length'), count: Number(form.count), mass: form.mass.trim() ? readQuantity(form.mass, 'mass', { field: 'mass', bareUnit: 'kg' }) : null, width: form.width.trim() ? read('width') : null }), od: read('od'), length: read('length'), fault: null }
+    const read = (key: 'nominal' | 'od' | 'length' | 'width' | 'gap') => readQuantity(form[key], 'length', { field: key, bareUnit: key === 'length' || key === 'width' ? 'm' : 'mm' })
+    return { plan: planStack({ material: form.material, nominal: read('nominal'), od: read('od'), length: read('length'), count: Number(form.count), mass: form.mass.trim() ? readQuantity(form.mass, 'mass', { field: 'mass', bareUnit: 'kg' }) : null, width: form.width.trim() ? read('width') : null, gap: form.gap.trim() ? read('gap') : 0 }), od: read('od'), length: read('length'), fault: null }
   } catch (error) {
     if (error instanceof Problem) return { plan: null, od: 0, length: 0, fault: error }
     throw error
@@ -38,6 +38,7 @@ const result = computed(() => {
       <label>How many<ElInput v-model="form.count" inputmode="numeric" /></label>
       <label>Mass of one<ElInput v-model="form.mass" placeholder="not known" /></label>
       <label>Width of the ground<ElInput v-model="form.width" placeholder="free" /></label>
+      <label>Room for the sling<ElInput v-model="form.gap" placeholder="none" /></label>
       <div class="field wide">Ends<ElRadioGroup v-model="form.sockets" aria-label="Ends"><ElRadioButton value="no">Plain</ElRadioButton><ElRadioButton value="yes">With sockets</ElRadioButton></ElRadioGroup></div>
       <ul class="wide cautions"><li v-for="c in result.plan?.cautions ?? []" :key="c">{{ c }}</li></ul>
     </form>
