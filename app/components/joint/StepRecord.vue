@@ -1,5 +1,8 @@
 <script setup lang="ts">
+import { answering } from '#core/judgement/decisions'
 import type { Entry } from '#core/record/entry'
+import { lateSentences, type LateReason } from '#core/record/late'
+import { showDuration } from '#core/quantity/show'
 import type { Check } from '#core/procedure/types'
 import { entryWords } from '~/words'
 
@@ -8,15 +11,18 @@ const props = defineProps<{ entries: Entry[]; check: Check; people: Record<strin
 const times = useTimes()
 const corrections = computed(() => new Map(props.entries.filter((e) => e.kind === 'correction').map((e) => [String(e.payload.strikes), e])))
 const shown = computed(() => props.entries.filter((e) => e.kind !== 'correction'))
+/** Why its time proves nothing. */
+const lateWords = (e: Entry) => lateSentences[(e as Entry & { lateReason?: LateReason }).lateReason ?? 'no-stamp']
 const text = (e: Entry): string => {
   const p = e.payload
   if (e.kind === 'reading') return Array.isArray(p.typed) && p.typed.length > 0 ? (p.typed as string[]).join(' · ') : (p.values as number[]).join(' · ')
   if (e.kind === 'confirmation' || e.kind === 'clock') return p.answer === 'yes' ? 'yes' : 'no'
   if (e.kind === 'ncr') return `${String(p.number)} ${String(p.event)}`
-  if (e.kind === 'decision') return `${String(p.verdict)}: ${String(p.reason)}`
+  if (e.kind === 'decision') return `${p.stands ? 'one answer stands' : p.verdict === 'again' ? 'measure again' : String(p.verdict)}: ${String(p.reason)}`
   if (e.kind === 'choice' && props.check.kind === 'choice') return props.check.choices.find((c) => c.key === p.choice)?.title ?? String(p.choice)
+  if (e.kind === 'count') return String(p.count)
   if (e.kind === 'lot') return [p.lot, p.made && `made ${String(p.made)}`, p.expires && `expires ${String(p.expires)}`, p.opened && `opened ${String(p.opened)}`].filter(Boolean).join(', ')
-  return String(p.reason ?? p.text ?? p.count ?? p.lot ?? p.note ?? '')
+  return String(p.text ?? p.count ?? p.reason ?? p.lot ?? p.note ?? '')
 }
 </script>
 
@@ -27,6 +33,8 @@ const text = (e: Entry): string => {
       <span class="grow">
         <span class="entry"><strong>{{ entryWords[e.kind] ?? e.kind }}</strong> <a v-if="e.kind === 'photo'" :href="`/api/projects/${project}/files/${String(e.payload.file)}`" target="_blank">picture</a><template v-else>{{ text(e) }}</template></span>
         <span class="muted small who">{{ people[e.person] ?? '' }}</span>
+        <span v-if="answering.has(e.kind) && e.payload.reason" class="why small">again: {{ e.payload.reason }}</span>
+        <span v-if="e.late" class="why small">late{{ e.receivedAt === undefined ? '' : ` by ${showDuration((e.receivedAt - e.recordedAt) / 1000)}` }}: {{ lateWords(e) }}</span>
         <span v-if="corrections.has(e.id)" class="why small">struck by {{ people[corrections.get(e.id)!.person] }}: {{ corrections.get(e.id)!.payload.reason }}</span>
       </span>
     </li>
