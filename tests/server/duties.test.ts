@@ -26,11 +26,24 @@ beforeAll(async () => {
 })
 afterAll(() => db.destroy())
 
+/** What opening a joint stores beside its row. */
+async function layDown(id: string) {
+  const { findJoint } = await import('../../server/db/joints')
+  const { findProject } = await import('../../server/db/projects')
+  const { refreshJoint } = await import('../../server/services/joints')
+  const { saveMakeup } = await import('../../server/services/makeup')
+  const project = (await findProject(db, 'skerry-head'))!
+  const made = (await findJoint(db, project.id, id))!
+  await refreshJoint(db, project, made, [])
+  await saveMakeup(db, made, [])
+}
+
 /** A joint of tam's crew, open and untouched, so that no other test's record is changed. */
 async function freshJoint(): Promise<string> {
   const like = await db('joints').where({ number: 'RM-238' }).first()
   const id = uuidv7()
   await db('joints').insert({ ...like, id, number: `T-${id.slice(-8)}`, station: like.station + 0.5, upstream: null, downstream: null, fitting: null, opened_at: new Date(), state: 'not-started', until_at: null, then_state: null, testable_at: null, held_since: null, drafts: 0, done: 0, applicable: 0, summary: JSON.stringify(emptySummary) })
+  await layDown(id)
   return id
 }
 const entry = (step: string | null, kind: string, payload: object, more: object = {}) => ({ id: uuidv7(), kind, step, payload, recordedAt: new Date().toISOString(), ...more })

@@ -162,7 +162,7 @@ describe('lots', () => {
     const joint = await db('joints').where({ system: 'cpvc-solvent-weld', state: 'not-started' }).whereNotNull('procedure_id').first('id')
     return (joint ?? (await db('joints').where({ system: 'cpvc-solvent-weld' }).whereNotNull('procedure_id').orderBy('number', 'desc').first('id'))).id as string
   }
-  const use = async (joint: string, lot: string, more: object = {}) => (await new Client(inject('address')).signIn('milo')).post(`${base}/joints/${joint}/entries`, { entries: [{ id: uuidv7(), kind: 'lot', step: 'cement', payload: { lot, ...more }, instrument: null, device: 'test', recordedAt: new Date().toISOString() }] })
+  const use = async (joint: string, lot: string, more: object = {}) => (await new Client(inject('address')).signIn('milo')).post(`${base}/joints/${joint}/entries`, { entries: [{ id: uuidv7(), kind: 'lot', step: 'cement', payload: { lot, reason: 'another tin', ...more }, instrument: null, device: 'test', recordedAt: new Date().toISOString() }] })
   const drafts = async (joint: string): Promise<string> => (await db('joints').where({ id: joint }).first('summary')).summary
 
   it.each([['a date that does not exist', { made: '2026-02-30' }, 'made'], ['produced in the future', { made: day(9) }, 'made'], ['opened before it was produced', { made: day(-3), opened: day(-5) }, 'opened'], ['expired before it was produced', { made: day(-3), expires: day(-4) }, 'expires']])('%s is refused', async (_what, dates, field) => {

@@ -1,7 +1,10 @@
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
+import { emptySummary, findJoint } from '../../server/db/joints'
 import { findProject } from '../../server/db/projects'
+import { refreshJoint } from '../../server/services/joints'
+import { saveMakeup } from '../../server/services/makeup'
 import { verifyRecord } from '../../server/services/verify'
 import { base, signedIn, type Client } from './client'
 import { asOwner } from './connect'
@@ -129,8 +132,13 @@ describe('times that nobody means', () => {
 
 describe('quarantine cannot be stepped behind', () => {
   it('a lot used by a back-dated entry before its quarantine is not accepted by itself', async () => {
-    const target = (await db('joints').where({ system: 'cpvc-solvent-weld', state: 'not-started' }).whereNotNull('procedure_id').first('id')).id
-    await db('joints').where({ id: target }).update({ opened_at: new Date(Date.now() - 30 * 24 * HOUR) })
+    const like = await db('joints').where({ system: 'cpvc-solvent-weld' }).whereNotNull('procedure_id').first()
+    const target = uuidv7()
+    await db('joints').insert({ ...like, id: target, number: `T-${target.slice(-8)}`, upstream: null, downstream: null, fitting: null, state: 'not-started', until_at: null, then_state: null, testable_at: null, held_since: null, drafts: 0, done: 0, applicable: 0, summary: JSON.stringify(emptySummary), opened_at: new Date(Date.now() - 30 * 24 * HOUR) })
+    const project = (await findProject(db, 'skerry-head'))!
+    const fresh = (await findJoint(db, project.id, target))!
+    await refreshJoint(db, project, fresh, [])
+    await saveMakeup(db, fresh, [])
     const lot = (await db('lots').where({ lot: 'CE-8' }).first('id')).id
     expect((await ines.post(`${base}/lots/${lot}/quarantine`, { on: true, reason: 'Lumps.' })).status).toBe(200)
     const entry = { id: uuidv7(), kind: 'lot', step: 'cement', payload: { lot: 'ce-8' }, recordedAt: new Date(Date.now() - 5 * HOUR).toISOString() }

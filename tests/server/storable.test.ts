@@ -15,10 +15,13 @@ import { asApplication } from './connect'
 let db: Knex
 let actor: Actor
 let joint: string
+let tool: string
 beforeAll(async () => {
   db = asApplication(inject('data'))
   const project = (await findProject(db, 'skerry-head'))!
   joint = (await db('joints').where({ number: 'RM-238' }).first('id')).id
+  // A record that nothing is worked out from.
+  tool = (await db('instruments').where({ project: project.id }).first('id')).id
   const { id, name } = await db('people').where({ sign_in: 'ines' }).first('id', 'name')
   actor = { person: id, name, project: project.id, roles: ['inspector'], crew: null }
 })
@@ -33,9 +36,9 @@ it('text, numbers and times survive the database unchanged', async () => {
     fc.asyncProperty(payload, anyText(55), anyText(55), moment, async (data, step, device, at) => {
       const entry = { id: uuidv7(), kind: 'remark' as const, step, device, payload: data, recordedAt: new Date(at), late: 'no-stamp' as const }
       await db.transaction(async (trx) => {
-        const { entries } = await appendEntries(trx, actor, 'inspector', 'joint', joint, [entry])
+        const { entries } = await appendEntries(trx, actor, 'inspector', 'instrument', tool, [entry])
         const written = entries.at(-1)!
-        const read = (await entriesOf(trx, joint)).at(-1)!
+        const read = (await entriesOf(trx, tool)).at(-1)!
         expect({ ...read, feed: 0 }).toEqual({ ...written, feed: 0 })
         expect(sha256(canonicalEntry(read))).toBe(written.hash)
       })
