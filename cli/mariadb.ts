@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import { userInfo } from 'node:os'
 import { connect } from '../server/db/connection'
 import { migrate } from '../server/db/migrate'
+import { rejudgeAll } from './rejudging'
 import { makePlaces, readSettings, writeSettings, type Places, type Settings } from './places'
 import { CommandFailure, note } from './say'
 
@@ -167,10 +168,14 @@ export async function ensureDatabase(places: Places): Promise<Settings> {
 export const ownerConnection = (settings: Settings) => connect({ host: '127.0.0.1', port: settings.databasePort, user: 'vet_line_owner', password: settings.ownerPassword, database: 'vet_line' }, 2)
 export const applicationConnection = (settings: Settings, pool = 4) => connect({ host: '127.0.0.1', port: settings.databasePort, user: 'vet_line', password: settings.applicationPassword, database: 'vet_line' }, pool)
 
+/** Migrations that came with other rules of judgement. */
+const judgesOtherwise = ['005-trust']
+
 async function bringUpToDate(settings: Settings) {
   const owner = ownerConnection(settings)
   try {
-    await migrate(owner, 'vet_line')
+    const fresh = await migrate(owner, 'vet_line')
+    if (fresh.some((name) => judgesOtherwise.includes(name))) await rejudgeAll(owner)
   } finally {
     await owner.destroy()
   }
