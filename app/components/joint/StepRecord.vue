@@ -2,7 +2,6 @@
 import { answering } from '#core/judgement/decisions'
 import type { Entry } from '#core/record/entry'
 import { lateSentences, type LateReason } from '#core/record/late'
-import { showDuration } from '#core/quantity/show'
 import type { Check } from '#core/procedure/types'
 import { entryWords } from '~/words'
 
@@ -34,7 +33,7 @@ const text = (e: Entry): string => {
         <span class="entry"><strong>{{ entryWords[e.kind] ?? e.kind }}</strong> <a v-if="e.kind === 'photo'" :href="`/api/projects/${project}/files/${String(e.payload.file)}`" target="_blank">picture</a><template v-else>{{ text(e) }}</template></span>
         <span class="muted small who">{{ people[e.person] ?? '' }}</span>
         <span v-if="answering.has(e.kind) && e.payload.reason" class="why small">again: {{ e.payload.reason }}</span>
-        <span v-if="e.late" class="why small">late{{ e.receivedAt === undefined ? '' : ` by ${showDuration((e.receivedAt - e.recordedAt) / 1000)}` }}: {{ lateWords(e) }}</span>
+        <span v-if="e.late" class="why small">late{{ e.receivedAt === undefined ? '' : ` by ${times.span(e.receivedAt - e.recordedAt)}` }}: {{ lateWords(e) }}</span>
         <span v-if="corrections.has(e.id)" class="why small">struck by {{ people[corrections.get(e.id)!.person] }}: {{ corrections.get(e.id)!.payload.reason }}</span>
       </span>
     </li>
