@@ -2,6 +2,8 @@ import { readFileSync } from 'node:fs'
 import { resolve } from 'node:path'
 import * as yup from 'yup'
 import { judge } from '../core/judgement/judge'
+import type { JointJudgement } from '../core/judgement/types'
+import { endOf, plainKey } from '../core/procedure/ends'
 import { readFacts } from '../core/procedure/facts'
 import { loadProcedure } from '../core/procedure/load'
 import { Problem } from '../core/problem'
@@ -26,6 +28,12 @@ const recordSchema = yup.object({
   zone: yup.string(),
 })
 
+/** The judgement with steps by the keys of the document, and the end beside them where a step is made at each. */
+const byDocument = (j: JointJudgement) => {
+  const named = <T extends { step: string }>(x: T) => ({ ...x, step: plainKey(x.step), end: endOf(x.step) })
+  return { ...j, steps: j.steps.map((s) => ({ ...s, key: plainKey(s.key) })), clocks: j.clocks.map(named), drafts: j.drafts.map(named), next: j.next && plainKey(j.next), nextEnd: j.next && endOf(j.next) }
+}
+
 /** Judges a record file: `{ procedure: "file.yaml" or source, facts, entries, now? }`. Exit code 1 when the joint is rejected. */
 export function judgeRecord(file: string | undefined): number {
   if (!file) throw new CommandFailure('Name the record: ./vet-line judge record.json')
@@ -42,7 +50,7 @@ export function judgeRecord(file: string | undefined): number {
   const facts = readFacts(compiled.procedure, record.facts as Record<string, unknown>)
   const entries = record.entries.map((e) => ({ crew: null, instrument: null, ...e, recordedAt: Date.parse(e.recordedAt), receivedAt: e.receivedAt === undefined ? undefined : Date.parse(e.receivedAt) })) as unknown as Entry[]
   const result = judge(compiled, facts, entries, record.now ? Date.parse(record.now) : Date.now(), { schools: record.schools as Record<string, string>, ...(record.zone ? { zone: record.zone } : {}) })
-  json(result)
+  json(byDocument(result))
   return result.state === 'rejected' ? 1 : 0
 }
 

@@ -3,6 +3,7 @@ import { parse } from 'yaml'
 import type { CompiledProcedure } from '../core/procedure/compile'
 import { readFacts } from '../core/procedure/facts'
 import type { FactValue } from '../core/procedure/formula/formula'
+import { atEnd, endOf, ends } from '../core/procedure/ends'
 import { loadProcedure } from '../core/procedure/load'
 import { readQuantity } from '../core/quantity/read'
 import type { EntryKind } from '../core/record/entry'
@@ -86,11 +87,23 @@ function written(compiled: CompiledProcedure, a: SampleAnswer): { kind: EntryKin
   return [lead(check.kind === 'clock' ? 'clock' : 'confirmation', { answer: a.answer ?? 'yes' })]
 }
 
+/** Answers by the keys of the steps as they are made: one without an end is given at both, unless that end has its own. */
+export function atEnds(compiled: CompiledProcedure, answers: readonly SampleAnswer[]): SampleAnswer[] {
+  const { both } = compiled.names
+  if (both.size === 0) return [...answers]
+  const own = new Set(answers.map((a) => a.step))
+  const out = answers.flatMap((a) => (both.has(a.step) ? ends.map((end) => ({ ...a, step: atEnd(a.step, end) })).filter((x) => !own.has(x.step)) : [a]))
+  return out.sort((a, b) => compiled.stepIndex.get(a.step)! - compiled.stepIndex.get(b.step)!)
+}
+
+/** Where a record that must be rejected is: at the second end, where its step is made at each and it names none. */
+export const rejectedAt = (compiled: CompiledProcedure, r: RejectedSample): string => (compiled.names.both.has(r.step) && !endOf(r.step) ? atEnd(r.step, 'downstream') : r.step)
+
 /** Answers as entries in time: a minute apart, clocks as long after their start as the answer says. */
 export function sampleEntries(compiled: CompiledProcedure, answers: readonly SampleAnswer[]): SampleEntry[] {
   const out: SampleEntry[] = []
   let minute = 0
-  for (const answer of answers) {
+  for (const answer of atEnds(compiled, answers)) {
     const { from } = compiled.steps[compiled.stepIndex.get(answer.step)!]!
     const start = from >= 0 ? out.findLast((e) => e.step === compiled.steps[from]!.step.key && e.by === 'lead') : undefined
     minute = answer.afterStart !== undefined && start ? start.minute + readQuantity(answer.afterStart, 'time') / 60 : minute + 1
@@ -106,7 +119,8 @@ export function sampleEntries(compiled: CompiledProcedure, answers: readonly Sam
 
 /** The conforming answers with some of them replaced; answers of steps that were not met are put in at their place. */
 export function replaceAnswers(compiled: CompiledProcedure, answers: readonly SampleAnswer[], changes: readonly SampleAnswer[]): SampleAnswer[] {
-  const kept = answers.filter((a) => !changes.some((c) => c.step === a.step))
+  const [made, news] = [atEnds(compiled, answers), atEnds(compiled, changes)]
+  const kept = made.filter((a) => !news.some((c) => c.step === a.step))
   const at = (a: SampleAnswer) => compiled.stepIndex.get(a.step)!
-  return [...kept, ...changes].sort((a, b) => at(a) - at(b))
+  return [...kept, ...news].sort((a, b) => at(a) - at(b))
 }

@@ -1,4 +1,5 @@
-import type { CompiledProcedure, CompiledStep } from '../procedure/compile'
+import { applies, type CompiledProcedure, type CompiledStep } from '../procedure/compile'
+import { ofOtherEnd, plainKey } from '../procedure/ends'
 import type { FactValue, Formula, Slots } from '../procedure/formula/formula'
 import type { Entry } from '../record/entry'
 import { nameKey } from '../record/names'
@@ -48,7 +49,7 @@ class Judge {
     for (const step of compiled.steps) {
       if (!this.applies(step)) continue
       applicable.push(step)
-      if (this.point(step) === 'H') this.holds.push({ index: step.index, title: step.step.title, ...holdOpening(applicable, this.byStep) })
+      if (this.point(step) === 'H') this.holds.push({ index: step.index, title: step.step.title, ...holdOpening(applicable.filter((s) => !ofOtherEnd(s, step)), this.byStep) })
     }
   }
 
@@ -57,12 +58,12 @@ class Judge {
   }
 
   private point(step: CompiledStep) {
-    const planned = this.options.plan?.[step.step.key]
+    const planned = this.options.plan?.[plainKey(step.step.key)]
     return planned === undefined ? (step.step.point ?? null) : planned
   }
 
   private applies(step: CompiledStep): boolean {
-    return !step.when || step.when.evaluate(this.slots) === true
+    return applies(step, this.slots)
   }
 
   private number(formula: Formula | null): number | null {
@@ -73,7 +74,7 @@ class Judge {
   private blank(step: CompiledStep): Judging {
     const brief = this.options.brief === true
     return {
-      key: step.step.key, state: 'not-started', sentence: '',
+      key: step.step.key, end: step.end, state: 'not-started', sentence: '',
       value: brief && step.step.check.kind !== 'calculated' ? null : this.number(step.value),
       readings: brief ? null : this.number(step.readings),
       limits: brief ? [] : step.limits.map((l) => ({ title: l.limit.title ?? step.step.title, of: l.limit.of, dimension: l.dimension, unit: l.unit, min: this.number(l.min), max: this.number(l.max) })),
@@ -117,7 +118,9 @@ class Judge {
   private draft(step: CompiledStep, out: Judging) {
     const stuck = this.stuck.get(step.index)
     if (out.state === 'rejected' || (out.state === 'differs' && stuck)) {
-      this.drafts.push(stuck ? draftOf(step, { findings: stuck.verdict.findings, entry: stuck.entry.id }, say(stuck.verdict.sentence)) : draftOf(step, out, say(out.sentence)))
+      const draft = stuck ? draftOf(step, { findings: stuck.verdict.findings, entry: stuck.entry.id }, say(stuck.verdict.sentence)) : draftOf(step, out, say(out.sentence))
+      // One entry for both ends is one nonconformance.
+      if (!this.drafts.some((d) => d.entry !== '' && d.entry === draft.entry && plainKey(d.step) === plainKey(draft.step))) this.drafts.push(draft)
     }
   }
 
@@ -210,6 +213,7 @@ class Judge {
     const since = ncr ? ncr.raisedAt : -Infinity
     for (let i = step.index + 1; i < this.compiled.steps.length; i++) {
       const next = this.compiled.steps[i]!
+      if (ofOtherEnd(next, step)) continue
       let entry: Entry | null = null
       for (const e of this.byStep[i]!) {
         if (e.recordedAt >= released || e.recordedAt <= since || !answering.has(e.kind)) continue
@@ -264,7 +268,7 @@ class Judge {
     if (missing !== undefined) return settle(out, 'blocked', `First: ${this.title(missing)}.`)
     const unread = step.reads.find((i) => this.step(i).entry === null && this.step(i).state !== 'not-applicable')
     if (unread !== undefined) return settle(out, 'blocked', `First: ${this.title(unread)}.`)
-    const hold = this.holds.find((h) => h.index < step.index && h.since === Infinity)
+    const hold = this.holds.find((h) => h.index < step.index && h.since === Infinity && !ofOtherEnd(this.compiled.steps[h.index]!, step))
     if (hold) return settle(out, 'blocked', `Behind the hold point "${hold.title}".`)
     if (step.from >= 0 && out.startedAt === null) return settle(out, 'blocked', `Starts with: ${this.title(step.from)}.`)
     return out
@@ -277,7 +281,11 @@ class Judge {
     for (const { step, index, from } of this.compiled.steps) {
       const s = steps[index]!
       if (from < 0 || step.check.kind !== 'clock' || s.state === 'not-applicable') continue
-      if (step.check.gate) gates[step.check.gate] = { open: s.state === 'accepted', until: s.until }
+      if (step.check.gate) {
+        // Where several clocks hold it back, the last of them opens it.
+        const other = gates[step.check.gate] ?? { open: true, until: 0 }
+        gates[step.check.gate] = { open: other.open && s.state === 'accepted', until: other.until === null || s.until === null ? null : Math.max(other.until, s.until) }
+      }
       const action = step.check.action ?? null
       // A clock that only must not be late runs toward its latest time.
       const until = s.until ?? s.latest

@@ -1,4 +1,5 @@
 import type { CompiledProcedure } from '../procedure/compile'
+import { ofOtherEnd } from '../procedure/ends'
 import type { Entry } from '../record/entry'
 import { answering } from './decisions'
 import type { JointJudgement } from './types'
@@ -16,7 +17,7 @@ export function openBefore(compiled: CompiledProcedure, judgement: JointJudgemen
     const { check } = compiled.steps[i]!.step
     return check.kind === 'clock' && !check.action
   }
-  const open = judgement.steps.slice(0, at).filter((s, i) => s.state !== 'accepted' && s.state !== 'not-applicable' && !passive(i)).map((s) => s.key)
+  const open = judgement.steps.slice(0, at).filter((s, i) => !ofOtherEnd(s, compiled.steps[at]!) && s.state !== 'accepted' && s.state !== 'not-applicable' && !passive(i)).map((s) => s.key)
   const own = compiled.steps[at]!.step.check.kind === 'calculated' || entries.some((e) => e.step === hold && answering.has(e.kind))
   return own ? open : [...open, hold]
 }

@@ -1,3 +1,4 @@
+import { indicesOf, type CompiledProcedure } from '../procedure/compile'
 import type { Entry } from '../record/entry'
 
 const compare = (a: Entry, b: Entry) => a.recordedAt - b.recordedAt || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0)
@@ -23,30 +24,32 @@ export function standing(entries: readonly Entry[]): readonly Entry[] {
 const NOTHING: readonly Entry[] = []
 
 /** Answers of each step that a correction of somebody who is no inspector strikes: they were seen, and count no more. */
-export function struckByCrew(compiled: { stepIndex: ReadonlyMap<string, number> }, entries: readonly Entry[]): ReadonlyMap<number, readonly Entry[]> {
+export function struckByCrew(compiled: Pick<CompiledProcedure, 'stepIndex' | 'names'>, entries: readonly Entry[]): ReadonlyMap<number, readonly Entry[]> {
   const out = new Map<number, Entry[]>()
   const corrections = entries.filter((e) => e.kind === 'correction' && e.role !== 'inspector')
   if (corrections.length === 0) return out
   const stands = new Set(standing(entries))
   for (const correction of corrections) {
     const struck = entries.find((e) => e.id === correction.payload.strikes)
-    const index = struck?.step == null ? undefined : compiled.stepIndex.get(struck.step)
-    if (!struck || index === undefined || stands.has(struck)) continue
-    const known = out.get(index)
-    if (!known) out.set(index, [struck])
-    else if (!known.includes(struck)) known.push(struck)
+    if (struck?.step == null || stands.has(struck)) continue
+    for (const index of indicesOf(compiled, struck.step)) {
+      const known = out.get(index)
+      if (!known) out.set(index, [struck])
+      else if (!known.includes(struck)) known.push(struck)
+    }
   }
   return out
 }
 
 /** Standing entries by the index of the step they were recorded at; entries of unknown steps are left out. */
-export function byStep(compiled: { steps: readonly unknown[]; stepIndex: ReadonlyMap<string, number> }, entries: readonly Entry[]): readonly (readonly Entry[])[] {
+export function byStep(compiled: Pick<CompiledProcedure, 'steps' | 'stepIndex' | 'names'>, entries: readonly Entry[]): readonly (readonly Entry[])[] {
   const out = new Array<readonly Entry[]>(compiled.steps.length).fill(NOTHING)
   for (const entry of standing(entries)) {
-    const index = entry.step === null ? undefined : compiled.stepIndex.get(entry.step)
-    if (index === undefined) continue
-    if (out[index] === NOTHING) out[index] = [entry]
-    else (out[index] as Entry[]).push(entry)
+    if (entry.step === null) continue
+    for (const index of indicesOf(compiled, entry.step)) {
+      if (out[index] === NOTHING) out[index] = [entry]
+      else (out[index] as Entry[]).push(entry)
+    }
   }
   return out
 }

@@ -1,5 +1,6 @@
 import type { BandRule, BandVerdict } from '../calculators/guard-band'
 import type { LotDates } from '../delivery/shelf-life'
+import type { End } from '../procedure/ends'
 import type { InterventionPoint } from '../procedure/types'
 import type { DimensionKey } from '../quantity/dimension'
 
@@ -32,6 +33,8 @@ export interface ReleaseJudgement {
 
 export interface StepJudgement {
   key: string
+  /** the end of the joint that it is made at, where the procedure tells them apart */
+  end: End | null
   state: StepState
   /** Why, in one sentence; what to do next is in the step's `onFailure`. */
   sentence: string

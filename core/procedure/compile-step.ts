@@ -6,7 +6,8 @@ import { findUnit } from '../quantity/units'
 import { compileFormula, typeOfDimension, type Formula, type FormulaType } from './formula/formula'
 import { located, PathProblem } from './path-problem'
 import { unique, type ProcedureScope } from './scope'
-import type { Check, Limit, Procedure, ProcedureStep } from './types'
+import type { End, MadeStep, StepNames } from './ends'
+import type { Check, Limit, ProcedureStep } from './types'
 
 export interface CompiledLimit {
   readonly limit: Limit
@@ -22,7 +23,10 @@ export interface CompiledStep {
   readonly stage: string
   /** it comes after the pressure test and does not hold it back */
   readonly afterTest: boolean
+  /** as it is made: at one of two ends, its key and title say which */
   readonly step: ProcedureStep
+  readonly end: End | null
+  readonly stageWhen: Formula | null
   readonly when: Formula | null
   /** indices of steps that must be accepted first */
   readonly after: readonly number[]
@@ -50,25 +54,47 @@ export interface CompiledStep {
 export const STATISTICS = ['each', 'mean', 'min', 'max', 'range']
 const TRUTH: FormulaType = { kind: 'truth' }
 type Measured = Extract<Check, { limits: Limit[] }>
-type Stage = Pick<Procedure['stages'][number], 'key' | 'after'>
+
+/** Where steps are found by the keys a document uses. */
+interface Steps {
+  names: StepNames
+  stepIndex: ReadonlyMap<string, number>
+}
 
 /** Compiles the formulas of one step, each with its place in the document, and notes which steps they read. */
 class StepCompiler {
   readonly reads = new Set<string>()
 
-  constructor(private readonly step: ProcedureStep, private readonly path: string, private readonly scope: ProcedureScope, private readonly stepIndex: ReadonlyMap<string, number>) {}
+  private readonly step: ProcedureStep
+  private readonly path: string
+
+  constructor(private readonly made: MadeStep, private readonly scope: ProcedureScope, private readonly steps: Steps) {
+    this.step = made.step
+    this.path = made.path
+  }
 
   formula(text: string | undefined, place: string, wanted: DimensionKey | FormulaType): Formula | null {
     if (text === undefined) return null
-    const compiled = located(`${this.path}.${place}`, () => compileFormula(String(text), this.scope, typeof wanted === 'string' ? typeOfDimension(wanted) : wanted))
+    return this.at(text, `${this.path}.${place}`, wanted)
+  }
+
+  private at(text: string, path: string, wanted: DimensionKey | FormulaType): Formula {
+    const compiled = located(path, () => compileFormula(String(text), this.scope, typeof wanted === 'string' ? typeOfDimension(wanted) : wanted))
     for (const step of compiled.records) this.reads.add(step)
     return compiled
   }
 
+  /** The steps that a key means from here: from outside, both of one that is made at each end. */
+  findAll(key: string, place: string): number[] {
+    const found = this.steps.names.all(key, this.made.end)
+    if (found.length === 0) throw new PathProblem(`There is no step "${key}".`, `${this.path}.${place}`)
+    return found.map((k) => this.steps.stepIndex.get(k)!)
+  }
+
   find(key: string, place: string): number {
-    const found = this.stepIndex.get(key)
-    if (found === undefined) throw new PathProblem(`There is no step "${key}".`, `${this.path}.${place}`)
-    return found
+    const [found, other] = this.findAll(key, place)
+    if (other !== undefined) throw new PathProblem(`"${key}" is made at each end: say which, as ${key}@upstream.`, `${this.path}.${place}`)
+    return found!
   }
 
   unit(symbol: string, dimension: DimensionKey, place: string) {
@@ -113,8 +139,9 @@ class StepCompiler {
     })
   }
 
-  compile(index: number, stage: Stage): CompiledStep {
+  compile(index: number): CompiledStep {
     const { step } = this
+    const { stage, stagePath, end } = this.made
     const check = step.check
     if ('unit' in check && check.unit) this.unit(check.unit, check.kind === 'mark' ? 'length' : check.quantity, 'check.unit')
     const measured = check.kind === 'measure' || check.kind === 'environment'
@@ -126,9 +153,10 @@ class StepCompiler {
     const lot = check.kind === 'lot' ? check : null
     const clock = check.kind === 'clock' ? check : null
     const compiled = {
-      index, stage: stage.key, afterTest: stage.after === 'pressure-test', step, limits,
+      index, stage: stage.key, afterTest: stage.after === 'pressure-test', step, end, limits,
+      stageWhen: stage.when === undefined ? null : this.at(stage.when, `${stagePath}.when`, TRUTH),
       when: this.formula(step.when, 'when', TRUTH),
-      after: (step.after ?? []).map((key, i) => this.find(key, `after[${i}]`)),
+      after: (step.after ?? []).flatMap((key, i) => this.findAll(key, `after[${i}]`)),
       readings: measured ? this.formula(String(check.readings ?? 1), 'check.readings', 'ratio') : null,
       arguments: this.arguments(check),
       conforms: this.conforms(check),
@@ -141,16 +169,16 @@ class StepCompiler {
       shelfMonths: this.formula(lot?.shelfMonths, 'check.shelfMonths', 'ratio'),
       openedLife: this.formula(lot?.openedLife, 'check.openedLife', 'time'),
     }
-    return { ...compiled, reads: [...this.reads].map((key) => this.stepIndex.get(key)!).filter((i) => i !== index) }
+    return { ...compiled, reads: [...this.reads].map((key) => this.steps.stepIndex.get(key)!).filter((i) => i !== index) }
   }
 }
 
 /** @throws PathProblem naming the place in the document */
-export function compileStep(step: ProcedureStep, index: number, stage: Stage, path: string, scope: ProcedureScope, stepIndex: ReadonlyMap<string, number>): CompiledStep {
+export function compileStep(made: MadeStep, index: number, scope: ProcedureScope, steps: Steps): CompiledStep {
   try {
-    return new StepCompiler(step, path, scope, stepIndex).compile(index, stage)
+    return new StepCompiler(made, scope, steps).compile(index)
   } catch (error) {
-    if (error instanceof Problem) throw new PathProblem(error.message, path)
+    if (error instanceof Problem) throw new PathProblem(error.message, made.path)
     throw error
   }
 }

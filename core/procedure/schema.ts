@@ -4,7 +4,10 @@ import { drawingFamilies } from './drawings'
 import type { Check, Procedure } from './types'
 
 const KEY = /^[a-z][A-Za-z0-9-]*(\.[a-z][A-Za-z0-9]*)?$/
+/** A step named by another: of a stage made at each end, with the end. */
+const STEP = /^[a-z][A-Za-z0-9-]*(\.[a-z][A-Za-z0-9]*)?(@(upstream|downstream))?$/
 const text = (max = 600) => yup.string().strict().min(1).max(max).matches(/\S/, { name: 'ink', message: '${path} must say something' })
+const stepName = () => text(60).matches(STEP, '${path} must be the key of a step')
 const key = () => text(60).matches(KEY, '${path} must be a short key in lower case')
 /** Formulas may be written as bare numbers in YAML. */
 const formula = () => yup.string().transform((_v, raw) => (typeof raw === 'number' ? String(raw) : raw)).strict(false).max(400).meta({ json: { type: ['string', 'number'], maxLength: 400 } })
@@ -14,6 +17,9 @@ const list = <T extends yup.Schema>(of: T, max = 200) => yup.array().of(of).max(
 
 /** a default that the project has to confirm */
 const basis = () => yup.string().oneOf(['project'])
+
+/** made or drawn once for each end */
+const eachEnd = () => yup.string().oneOf(['end'])
 
 const limit = record({ of: text(40).required(), title: text(), min: formula(), max: formula(), unit: text(20), basis: basis() }).test('some', '${path} needs min or max', (value) => value == null || value.min !== undefined || value.max !== undefined)
 
@@ -35,7 +41,7 @@ const checks: Record<Check['kind'], yup.ObjectShape> = {
   environment: measured,
   mark: { formula: formula().required(), unit: text(20).required(), from: text().required(), question: text().required() },
   count: { question: text().required(), min: formula(), max: formula(), basis: basis() },
-  clock: { from: key().required(), earliest: formula(), latest: formula(), action: text(), gate: yup.string().oneOf(['pressure-test']), basis: basis() },
+  clock: { from: stepName().required(), earliest: formula(), latest: formula(), action: text(), gate: yup.string().oneOf(['pressure-test']), basis: basis() },
   lot: { question: text().required(), shelfLife: formula(), shelfMonths: formula(), openedLife: formula() },
   calculated: { formula: formula().required(), quantity: dimension().required(), unit: yup.string().max(20).defined(), min: formula(), max: formula(), basis: basis() },
 }
@@ -54,7 +60,7 @@ const step = record({
   instruction: text().required(),
   why: text(),
   when: formula(),
-  after: list(key()),
+  after: list(stepName()),
   point: yup.string().oneOf(['H', 'W', 'S', 'R']),
   onFailure: record({ action: yup.string().oneOf(['rework', 'recut', 'replace', 'reject', 'consult']).required(), words: text().required() }).default(undefined),
   cautions: list(text()),
@@ -81,9 +87,9 @@ export const procedureSchema = record({
     }),
   ).default([]),
   drawings: list(
-    record({ key: key().required(), show: yup.string().oneOf(Object.keys(drawingFamilies)).required(), title: text(120).required(), readings: key(), values: yup.object().required().meta({ json: { additionalProperties: { type: ['string', 'number'] } } }) }),
+    record({ key: key().required(), show: yup.string().oneOf(Object.keys(drawingFamilies)).required(), title: text(120).required(), each: eachEnd(), readings: stepName(), values: yup.object().required().meta({ json: { additionalProperties: { type: ['string', 'number'] } } }) }),
     12,
   ).default([]),
   gate: yup.string().oneOf(['none']),
-  stages: list(record({ key: key().required(), title: text(120).required(), after: yup.string().oneOf(['pressure-test']), steps: list(step).required().min(1) }), 40).required().min(1),
+  stages: list(record({ key: key().required(), title: text(120).required(), after: yup.string().oneOf(['pressure-test']), each: eachEnd(), when: formula(), steps: list(step).required().min(1) }), 40).required().min(1),
 }) as unknown as yup.ObjectSchema<Procedure>

@@ -3,6 +3,7 @@ import { PathProblem, located } from './path-problem'
 import { typeOfDimension, type Formula, type FormulaType, type Scope } from './formula/formula'
 import type { RecordedStatistic, RecordedSteps } from './formula/parts'
 import { compileTable, type CompiledTable } from './table'
+import { ends, type End, type StepNames } from './ends'
 import type { Procedure, ProcedureFact, ProcedureStep } from './types'
 
 /** One use that a formula makes of what was recorded at a step. */
@@ -56,9 +57,11 @@ export function unique(keys: string[], what: string, path: (index: number) => st
 export interface ProcedureScope extends Scope {
   readonly recorded: RecordedSlots
   readonly marks: Map<string, Formula>
+  /** the scope as seen from an end: its own steps, and its name as `end` */
+  at(end: End | null): ProcedureScope
 }
 
-export function buildScope(procedure: Procedure, steps: readonly ProcedureStep[]): ProcedureScope {
+export function buildScope(procedure: Procedure, steps: readonly ProcedureStep[], stepNames: StepNames): ProcedureScope {
   unique(procedure.facts.map((f) => f.key), 'fact', (i) => `facts[${i}].key`)
   unique(procedure.options.map((o) => o.key), 'option', (i) => `options[${i}].key`)
   unique(procedure.tables.map((t) => t.key), 'table', (i) => `tables[${i}].key`)
@@ -71,5 +74,17 @@ export function buildScope(procedure: Procedure, steps: readonly ProcedureStep[]
   })
   const tables = new Map<string, CompiledTable>()
   procedure.tables.forEach((table, i) => tables.set(table.key, located(`tables[${i}]`, () => compileTable(table))))
-  return { names, tables, recorded: new RecordedSlots(steps, names.size), marks: new Map() }
+  // The name of each end stands in a slot of its own, after the options.
+  const endSlot = names.size
+  const recorded = new RecordedSlots(steps, names.size + (stepNames.both.size > 0 ? ends.length : 0))
+  const scopes = new Map<End | null, ProcedureScope>()
+  const marks = new Map<string, Formula>()
+  const scope = (end: End | null): ProcedureScope => ({
+    names: end ? new Map([...names, ['end', { slot: endSlot + ends.indexOf(end), type: { kind: 'word' } }]]) : names,
+    tables, recorded, marks,
+    resolve: (step) => stepNames.one(step, end),
+    at: (other) => scopes.get(other)!,
+  })
+  for (const end of [null, ...ends]) scopes.set(end, scope(end))
+  return scopes.get(null)!
 }

@@ -109,12 +109,25 @@ export interface ProcedureStep {
   check: Check
 }
 
+export interface ProcedureStage {
+  key: string
+  title: string
+  after?: 'pressure-test'
+  /** its steps are made and judged at the upstream and at the downstream end, each for itself */
+  each?: 'end'
+  /** when the whole stage applies; in a stage made at each end it may name the `end` */
+  when?: string
+  steps: ProcedureStep[]
+}
+
 /** One drawing of the joint: a family of the interface, fed with values worked out from facts, marks and readings. */
 export interface ProcedureDrawing {
   key: string
   /** the family, one of `drawingFamilies` */
   show: string
   title: string
+  /** drawn once for each end, with what was recorded there */
+  each?: 'end'
   /** the step whose readings it shows as they are typed */
   readings?: string
   values: Record<string, string>
@@ -135,5 +148,5 @@ export interface Procedure {
   /** said by a procedure none of whose steps has to wait before the pressure test */
   gate?: 'none'
   /** a stage `after: pressure-test` comes after it, and does not hold it back */
-  stages: { key: string; title: string; after?: 'pressure-test'; steps: ProcedureStep[] }[]
+  stages: ProcedureStage[]
 }

@@ -6,6 +6,7 @@ import { openBefore, waived } from '#core/judgement/release'
 import { standing } from '#core/judgement/standing'
 import { Problem } from '#core/problem'
 import type { CompiledProcedure } from '#core/procedure/compile'
+import { ofOtherEnd } from '#core/procedure/ends'
 import { checkCovered, checkDecision, checkRelease } from '#core/record/duties'
 import type { Entry } from '#core/record/entry'
 import { forCore, type StoredEntry } from '../db/entries'
@@ -18,7 +19,9 @@ import type { Actor, NewEntry } from './record'
 function signedOff(compiled: CompiledProcedure, stands: readonly Entry[], step: string, accepted: boolean) {
   const index = compiled.stepIndex.get(step) ?? -1
   let since = -Infinity
-  for (const { step: hold } of compiled.steps.slice(index)) {
+  for (const made of compiled.steps.slice(index)) {
+    if (compiled.steps[index] && ofOtherEnd(made, compiled.steps[index])) continue
+    const hold = made.step
     const release = releaseOf(stands.filter((e) => e.step === hold.key))
     if (release.state === 'released' || release.state === 'waived') since = Math.max(since, release.at!)
   }

@@ -50,6 +50,7 @@ const checkers: readonly Role[] = ['inspector', 'crew-lead']
 function checkEntries(compiled: CompiledProcedure, news: NewEntry[]) {
   notInFuture(news)
   for (const entry of news) {
+    if (typeof entry.step === 'string' && compiled.names.both.has(entry.step)) throw new Problem('which-end', `"${entry.step}" is made at each end of the joint: say which, as ${entry.step}@upstream.`, 'step')
     if (entry.step !== null && entry.step !== undefined && !compiled.stepIndex.has(entry.step)) throw new Problem('unknown-step', `This procedure has no step "${entry.step}".`, 'step')
     if (!entry.step && !['remark', 'photo', 'correction'].includes(entry.kind)) throw new Problem('missing', 'The step is missing.', 'step')
     entry.payload = checkPayload(entry.kind, entry.payload)

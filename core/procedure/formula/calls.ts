@@ -96,12 +96,13 @@ function calculator(reader: Reader, args: Node[], node: Node): Part {
 
 /** `reading("step")`, `reading("step", "max")`, `reading("step", 2)`: what was read at an earlier step; `answer("step")`: what was chosen there. */
 function recorded(reader: Reader, what: 'reading' | 'answer', args: Node[], node: Node): Part {
-  const step = constantWord(args[0])
-  if (step === null || args.length > (what === 'reading' ? 2 : 1)) throw new Refusal(`Write ${what}("step").`, node.toString())
+  const named = constantWord(args[0])
+  if (named === null || args.length > (what === 'reading' ? 2 : 1)) throw new Refusal(`Write ${what}("step").`, node.toString())
   const which = args[1]?.value
   const statistic = which === undefined ? 'mean' : (which as RecordedStatistic)
   if (!['mean', 'min', 'max', 'range'].includes(statistic as string) && !(typeof statistic === 'number' && Number.isInteger(statistic) && statistic >= 1)) throw new Refusal('The second value of reading() is "mean", "min", "max", "range" or a whole number.', node.toString())
   if (!reader.scope.recorded) throw new Refusal(`${what}() cannot be used here.`, node.toString())
+  const step = reader.scope.resolve?.(named) ?? named
   const { slot, type } = reader.scope.recorded.use(what, step, statistic)
   reader.steps.add(step)
   reader.records.add(step)
@@ -111,7 +112,8 @@ function recorded(reader: Reader, what: 'reading' | 'answer', args: Node[], node
 
 /** `mark("step")`: the distance worked out at an earlier mark. */
 function mark(reader: Reader, args: Node[], node: Node): Part {
-  const step = constantWord(args[0])
+  const named = constantWord(args[0])
+  const step = named === null ? null : (reader.scope.resolve?.(named) ?? named)
   const found = step === null ? undefined : reader.scope.marks?.get(step)
   if (!found) throw new Refusal(`There is no mark ${args[0]?.toString() ?? ''} before this.`, node.toString())
   reader.steps.add(step!)

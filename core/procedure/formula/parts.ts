@@ -25,6 +25,8 @@ export interface Scope {
   recorded?: RecordedSteps
   /** formulas of the marks worked out so far */
   marks?: ReadonlyMap<string, Formula>
+  /** The step that a key means from where the formula stands. @throws Problem when it means more than one */
+  resolve?: (step: string) => string
 }
 
 export interface Formula {
