@@ -1,4 +1,5 @@
 import type { JointState, StepState } from '#core/judgement/types'
+import type { End } from '#core/procedure/ends'
 import type { Role } from '#core/record/entry'
 
 /** The interface's words in one place, so that a translation is a file. */
@@ -7,6 +8,8 @@ export const stateWords: Record<StepState | JointState, string> = {
 }
 
 export const roleWords: Record<Role, string> = { inspector: 'Inspector', 'crew-lead': 'Crew lead', engineer: 'Engineer', witness: 'Witness', administrator: 'Administrator' }
+
+export const endWords: Record<End, string> = { upstream: 'Upstream', downstream: 'Downstream' }
 
 export const pointWords: Record<string, string> = { H: 'Hold point', W: 'Witness point', S: 'Surveillance', R: 'Review' }
 

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { judge } from '../../core/judgement/judge'
 import type { StepJudgement } from '../../core/judgement/types'
+import { plainKey } from '../../core/procedure/ends'
 import { readFacts } from '../../core/procedure/facts'
 import { loadSystem, replaceAnswers, sampleEntries, type SampleAnswer } from '../../demo/system-records'
 import { entry, T0 } from './support'
@@ -10,7 +11,7 @@ function at(key: string, step: string, facts: Record<string, unknown>, answer: O
   const { compiled, sample } = loadSystem(key)
   const answers = replaceAnswers(compiled, sample.conforming, [...(answer ? [{ step, ...answer }] : []), ...more])
   const entries = sampleEntries(compiled, answers).map((e) => entry(e.step, e.kind, e.payload, e.minute, e.by === 'inspector' ? { person: 'ines', role: 'inspector' } : {}))
-  return judge(compiled, readFacts(compiled.procedure, { ...sample.facts, ...facts }), entries, T0 + 30 * 86_400_000).steps.find((s) => s.key === step)!
+  return judge(compiled, readFacts(compiled.procedure, { ...sample.facts, ...facts }), entries, T0 + 30 * 86_400_000).steps.findLast((s) => plainKey(s.key) === step)!
 }
 const says = (state: string, sentence: RegExp) => expect.objectContaining({ state, sentence: expect.stringMatching(sentence) })
 

@@ -17,6 +17,7 @@ const share = (c: { startedAt: number; until: number }) => Math.min(1, Math.max(
 
 <template>
   <aside class="figure" aria-label="Drawing and clocks">
+    <JointEnds v-if="compiled.names.both.size > 0" :compiled="compiled" :judgement="judgement" :facts="facts" :step="step" @step="(k) => $emit('step', k)" />
     <JointDrawing :compiled="compiled" :slots="slots" :entries="entries" :step="step" :live="live" @step="(k) => $emit('step', k)" @choose="(c) => $emit('choose', c)" />
     <ul v-if="judgement.clocks.length > 0" class="clocks">
       <li v-for="c in judgement.clocks" :key="c.step" :class="{ done: left(c.until) <= 0 }">
