@@ -5,7 +5,7 @@ import { projectJoint } from '../server/services/joints'
 import { judgeOptions } from '../server/services/judging'
 import { saveMakeup } from '../server/services/makeup'
 import { DAY, HOUR, MINUTE, write, type Ground } from './ground'
-import { loadSystem, replaceAnswers, sampleEntries, type RejectedSample, type SampleAnswer, type System } from './system-records'
+import { atEnds, loadSystem, rejectedAt, replaceAnswers, sampleEntries, type RejectedSample, type SampleAnswer, type System } from './system-records'
 
 interface OtherLine {
   key: string
@@ -54,14 +54,15 @@ const rejection = (system: System): RejectedSample | undefined => system.sample.
 
 /** What was answered at a joint in a scene; null where the system has no such scene. */
 function answersOf(system: System, scene: Scene): SampleAnswer[] | null {
-  const all = system.sample.conforming
+  const all = atEnds(system.compiled, system.sample.conforming)
   switch (scene) {
     case 'accepted': return all
     case 'rejected': {
       const bad = rejection(system)
       if (!bad) return null
-      const changed = replaceAnswers(system.compiled, all, [bad])
-      return changed.slice(0, changed.indexOf(bad) + 1)
+      const step = rejectedAt(system.compiled, bad)
+      const changed = replaceAnswers(system.compiled, all, [{ ...bad, step }])
+      return changed.slice(0, changed.findIndex((a) => a.step === step) + 1)
     }
     case 'in-work': return all.slice(0, Math.ceil(all.length * 0.55))
     case 'held': {

@@ -1,4 +1,4 @@
-import { outputDimension } from '../calculators/define'
+import { outputDimension, type Calculator } from '../calculators/define'
 import { findCalculator } from '../calculators/registry'
 import { Problem } from '../problem'
 import { dimensions, type DimensionKey } from '../quantity/dimension'
@@ -18,6 +18,8 @@ export interface CompiledLimit {
   readonly dimension: DimensionKey
 }
 
+export type CompiledArguments = Readonly<Record<string, { formula: Formula } | { value: unknown }>>
+
 export interface CompiledStep {
   readonly index: number
   readonly stage: string
@@ -36,7 +38,9 @@ export interface CompiledStep {
   /** how many readings; null when it takes none */
   readonly readings: Formula | null
   /** the calculator's other arguments: formulas, or values as they stand */
-  readonly arguments: Readonly<Record<string, { formula: Formula } | { value: unknown }>>
+  readonly arguments: CompiledArguments
+  /** calculators that help at it, their inputs as far as the joint knows them */
+  readonly aids: readonly { calculator: string; arguments: CompiledArguments }[]
   /** whether each choice conforms */
   readonly conforms: readonly (boolean | Formula)[]
   /** mark or calculated value */
@@ -115,12 +119,17 @@ class StepCompiler {
     })
   }
 
-  arguments(check: Check): CompiledStep['arguments'] {
+  ofCheck(check: Check): CompiledArguments {
     if (!('calculator' in check) || !check.calculator) return {}
-    const calculator = located(`${this.path}.check.calculator.key`, () => findCalculator(check.calculator!.key))
-    if (!calculator.inputs[check.calculator.readings]) throw new PathProblem(`Calculator "${calculator.key}" has no input "${check.calculator.readings}".`, `${this.path}.check.calculator.readings`)
-    return Object.fromEntries(Object.entries(check.calculator.arguments ?? {}).map(([name, given]) => {
-      const place = `check.calculator.arguments.${name}`
+    const { key, readings } = check.calculator
+    const calculator = located(`${this.path}.check.calculator.key`, () => findCalculator(key))
+    if (!calculator.inputs[readings]) throw new PathProblem(`Calculator "${calculator.key}" has no input "${readings}".`, `${this.path}.check.calculator.readings`)
+    return this.arguments(calculator, check.calculator.arguments, 'check.calculator.arguments')
+  }
+
+  private arguments(calculator: Calculator, given: Record<string, unknown> | undefined, at: string): CompiledArguments {
+    return Object.fromEntries(Object.entries(given ?? {}).map(([name, given]) => {
+      const place = `${at}.${name}`
       const input = calculator.inputs[name]
       if (!input) throw new PathProblem(`Calculator "${calculator.key}" has no input "${name}".`, `${this.path}.${place}`)
       const { kind, dimension } = input.describe
@@ -128,6 +137,13 @@ class StepCompiler {
       if (typeof given === 'string' && kind === 'flag') return [name, { formula: this.formula(given, place, TRUTH)! }]
       return [name, { value: located(`${this.path}.${place}`, () => input.read(given, name)) }]
     }))
+  }
+
+  private aids(): CompiledStep['aids'] {
+    return (this.step.aids ?? []).map((aid, i) => {
+      const calculator = located(`${this.path}.aids[${i}].calculator`, () => findCalculator(aid.calculator))
+      return { calculator: calculator.key, arguments: this.arguments(calculator, aid.arguments, `aids[${i}].arguments`) }
+    })
   }
 
   conforms(check: Check): (boolean | Formula)[] {
@@ -158,7 +174,7 @@ class StepCompiler {
       when: this.formula(step.when, 'when', TRUTH),
       after: (step.after ?? []).flatMap((key, i) => this.findAll(key, `after[${i}]`)),
       readings: measured ? this.formula(String(check.readings ?? 1), 'check.readings', 'ratio') : null,
-      arguments: this.arguments(check),
+      arguments: this.ofCheck(check),
       conforms: this.conforms(check),
       value: check.kind === 'mark' ? this.formula(check.formula, 'check.formula', 'length') : check.kind === 'calculated' ? this.formula(check.formula, 'check.formula', check.quantity) : null,
       earliest: this.formula(clock?.earliest, 'check.earliest', 'time'),
@@ -169,7 +185,9 @@ class StepCompiler {
       shelfMonths: this.formula(lot?.shelfMonths, 'check.shelfMonths', 'ratio'),
       openedLife: this.formula(lot?.openedLife, 'check.openedLife', 'time'),
     }
-    return { ...compiled, reads: [...this.reads].map((key) => this.steps.stepIndex.get(key)!).filter((i) => i !== index) }
+    const reads = [...this.reads].map((key) => this.steps.stepIndex.get(key)!).filter((i) => i !== index)
+    // A step does not wait for what only its aids would like to know.
+    return { ...compiled, reads, aids: this.aids() }
   }
 }
 

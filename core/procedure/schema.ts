@@ -64,6 +64,7 @@ const step = record({
   point: yup.string().oneOf(['H', 'W', 'S', 'R']),
   onFailure: record({ action: yup.string().oneOf(['rework', 'recut', 'replace', 'reject', 'consult']).required(), words: text().required() }).default(undefined),
   cautions: list(text()),
+  aids: list(record({ calculator: text(60).required(), arguments: yup.object() }), 6),
   drawing: text(80),
   check: check as unknown as yup.Schema,
 })

@@ -104,6 +104,8 @@ export interface ProcedureStep {
   point?: InterventionPoint
   onFailure?: { action: FailureAction; words: string }
   cautions?: string[]
+  /** calculators that help at this step, with what of their inputs the joint already knows */
+  aids?: { calculator: string; arguments?: Record<string, unknown> }[]
   /** the drawing shown at this step, and the part of it that the step is about: `socket#stab` */
   drawing?: string
   check: Check

@@ -54,6 +54,9 @@ function goTo(end: End) {
 </template>
 
 <style scoped>
+.drawing {
+  margin-bottom: 12px;
+}
 .here {
   stroke: var(--line);
   stroke-width: 3;

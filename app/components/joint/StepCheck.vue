@@ -157,6 +157,7 @@ defineExpose({ clear: () => entry.value?.clear(), put: (texts: string[]) => entr
       </form>
     </template>
     <div v-if="(!mayRecord || check.kind === 'calculated') && bars.length > 0"><ToleranceBar v-for="b in bars" :key="b.of + b.title" v-bind="b" /></div>
+    <StepAid v-for="aid in compiledStep.aids" :key="`${judged.key} ${aid.calculator}`" :aid="aid" :slots="slots" />
     <LabelScanner v-model="scanning" @read="readLot" />
     <ElButton v-if="mayWaive && lotMayBeWaived" size="large" @click="$emit('release', { kind: 'waiver', lot: usedLot })">Use it by waiver …</ElButton>
     <slot />
