@@ -10,7 +10,7 @@ const props = defineProps<{ aid: CompiledStep['aids'][number]; slots: Slots }>()
 const calculator = computed(() => findCalculator(props.aid.calculator))
 const open = ref(false)
 watch(calculator, () => (open.value = false))
-/** what the joint knows, written as a person would type it */
+/** what the joint knows, as a person would type it in the unit that the form shows */
 const given = computed(() => {
   const out: Record<string, string> = {}
   for (const [name, argument] of Object.entries(props.aid.arguments)) {
@@ -19,7 +19,7 @@ const given = computed(() => {
     if (typeof value === 'boolean' || typeof value === 'string') out[name] = String(value)
     if (typeof value !== 'number' || !Number.isFinite(value)) continue
     const own = unit ?? (dimension ? dimensions[dimension].unit : '')
-    out[name] = (kind === 'quantity' && dimension && own ? `${showIn(value, own, 6)} ${own}` : showNumber(value, 6)).replace(/−/g, '-').replace(/[\s\u202f]+(?=\d)/g, '')
+    out[name] = (kind === 'quantity' && own ? showIn(value, own, 6) : showNumber(value, 6)).replace(/−/g, '-').replace(/[\s\u202f]+(?=\d)/g, '')
   }
   return out
 })
