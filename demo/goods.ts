@@ -38,9 +38,9 @@ const consumable = (item: string, title: string, pressureClass: string, n: numbe
 
 export const catalogue = [
   pipe('PE-315-11', 'PE pipe 315 mm SDR 11, 12 m', 0.315, 0.0286, 101),
-  coupler('EFC-315', 'Electrofusion coupler 315 mm', 201, 7.4, { 'fitting.width': 0.24, 'fitting.stop': 0.118, 'fitting.fusionTime': 480, 'fitting.coolingTime': 1800, 'fitting.bore': 0.315 }),
+  coupler('EFC-315', 'Electrofusion coupler 315 mm', 201, 7.4, { 'fitting.width': 0.24, 'fitting.stop': 0.118, 'fitting.fusionTime': 480, 'fitting.coolingTime': 1800, 'fitting.sdrMin': 9, 'fitting.sdrMax': 17, 'fitting.bore': 0.315 }),
   pipe('PE-63-11', 'PE pipe 63 mm SDR 11, 12 m', 0.063, 0.0058, 102),
-  coupler('EFC-63', 'Electrofusion coupler 63 mm', 202, 0.3, { 'fitting.width': 0.096, 'fitting.stop': 0.047, 'fitting.fusionTime': 40, 'fitting.coolingTime': 180, 'fitting.bore': 0.063 }),
+  coupler('EFC-63', 'Electrofusion coupler 63 mm', 202, 0.3, { 'fitting.width': 0.096, 'fitting.stop': 0.047, 'fitting.fusionTime': 40, 'fitting.coolingTime': 180, 'fitting.sdrMin': 9, 'fitting.sdrMax': 17, 'fitting.bore': 0.063 }),
   consumable('CEM-CPVC', 'Solvent cement, heavy body, 0.5 l', 'grade H', 301, 0.6, 24, 30),
   consumable('PRI-PVC', 'Primer, 0.5 l', 'grade P', 302, 0.5, 36, 60),
   consumable('GSK-600', 'Profile gasket DN 600', 'EPDM', 303, 1.9, 60, null),

@@ -42,8 +42,19 @@ const stored = (r: Row): StoredEntry => ({
   person: r.person, role: r.role, crew: r.crew, device: r.device, deviceNumber: r.device_number, stampAt: r.stamp_at?.toISOString() ?? null, late: r.late, recordedAt: r.recorded_at.toISOString(), receivedAt: r.received_at.toISOString(), prev: r.prev, hash: r.hash,
 })
 
+/** Entries are ink: each is read for the core once. */
+const read = new WeakMap<StoredEntry, Entry>()
+
 /** As the core judges it. */
-export const forCore = (e: StoredEntry): Entry => ({
+export function forCore(e: StoredEntry): Entry {
+  const known = read.get(e)
+  if (known) return known
+  const entry = asEntry(e)
+  read.set(e, entry)
+  return entry
+}
+
+const asEntry = (e: StoredEntry): Entry => ({
   id: e.id, kind: e.kind as EntryKind, step: e.step, payload: JSON.parse(e.payload) as Record<string, unknown>, person: e.person, role: e.role as Role, crew: e.crew, instrument: e.instrument, recordedAt: Date.parse(e.recordedAt),
   ...(e.late === null ? {} : { late: true, receivedAt: Date.parse(e.receivedAt) }),
 })

@@ -10,11 +10,12 @@ import { entriesOf, forCore, type StoredEntry } from '../db/entries'
 import { instrumentsOf } from '../db/instruments'
 import { findLot } from '../db/lots'
 import { nameKey } from '#core/record/names'
+import { knownEntriesOf, rememberEntries } from '../db/known-entries'
 import { findJoint, saveJointProjection, type Joint, type JointProjection } from '../db/joints'
 import type { Project } from '../db/projects'
 import { judgeOptions } from './judging'
 import { saveMakeup } from './makeup'
-import { actingRole, appendEntries, type Actor, type NewEntry } from './record'
+import { actingRole, chainEntries, keepEntries, type Actor, type NewEntry } from './record'
 import { photoIsThere } from './photos'
 import { compiledProcedure } from './procedures'
 import { checkDuties } from './duties'
@@ -78,15 +79,17 @@ export async function recordAtJoint(db: Knex, project: Project, actor: Actor, jo
   for (const entry of news) await checkNamed(db, project.id, entry)
   const role = actingRole(actor, news.map((e) => recordable[e.kind] ?? checkers).reduce((a, b) => a.filter((r) => b.includes(r))))
   return inTransaction(db, async (trx) => {
-    const before = await entriesOf(trx, jointId)
+    const before = await knownEntriesOf(trx, jointId)
     checkStrikes(before, news, actor)
     await checkDuties(trx, project, compiled, joint, stateAt(joint, Date.now()) === 'accepted', before, news, actor)
     await markLate(trx, actor.person, news, before, joint.openedAt === null ? null : Date.parse(joint.openedAt))
-    const { entries, fresh } = await appendEntries(trx, actor, role, 'joint', jointId, news, before)
+    const { entries, fresh, rows } = chainEntries(actor, role, 'joint', jointId, news, before)
     if (fresh > 0) {
       const options = await judgeOptions(trx, project, compiled.procedure.key, entries.map(forCore))
       await saveJointProjection(trx, jointId, projectJoint(compiled, joint, entries, lastReceived(entries), options))
       await saveMakeup(trx, joint, entries, before)
+      await keepEntries(trx, jointId, rows)
+      rememberEntries(jointId, entries)
     }
     return entries
   })

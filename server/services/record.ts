@@ -56,14 +56,16 @@ export interface Appended {
   fresh: number
 }
 
+/** Entries as they will stand in their chain, not written yet. */
+export interface Chained extends Appended {
+  rows: Omit<StoredEntry, 'feed'>[]
+}
+
 /**
- * Appends entries to a subject's chain. The same id with the same content is the same
+ * Lays new entries on a subject's chain. The same id with the same content is the same
  * entry and is passed over; a different content under a known id is refused.
- *
- * @param known entries of the subject when the caller has just read them
  */
-export async function appendEntries(trx: Knex, actor: Actor, role: Role, subjectType: SubjectType, subject: string, news: NewEntry[], known?: StoredEntry[]): Promise<Appended> {
-  const before = known ?? (await entriesOf(trx, subject))
+export function chainEntries(actor: Actor, role: Role, subjectType: SubjectType, subject: string, news: NewEntry[], before: StoredEntry[]): Chained {
   const byId = new Map(before.map((e) => [e.id, e]))
   const rows: Omit<StoredEntry, 'feed'>[] = []
   let prev = before.at(-1)?.hash ?? CHAIN_START
@@ -84,9 +86,28 @@ export async function appendEntries(trx: Knex, actor: Actor, role: Role, subject
     byId.set(row.id, { ...row, hash, feed: 0 })
     prev = hash
   }
-  if (rows.length > 0) await insertOrExplain(trx, rows)
+  return { rows, entries: [...before, ...rows.map((r) => ({ ...r, feed: 0 }))], fresh: rows.length }
+}
+
+/**
+ * Writes chained entries. From here to the commit nobody else writes to the project's feed, so
+ * whatever else belongs to the unit of work is best written before.
+ */
+export async function keepEntries(trx: Knex, subject: string, rows: Chained['rows']): Promise<void> {
+  if (rows.length === 0) return
   await attach(trx, subject, rows.flatMap((r) => filesOf(r.payload)))
-  return { entries: [...before, ...rows.map((r) => ({ ...r, feed: 0 }))], fresh: rows.length }
+  await insertOrExplain(trx, rows)
+}
+
+/**
+ * Appends entries to a subject's chain and writes them.
+ *
+ * @param known entries of the subject when the caller has just read them
+ */
+export async function appendEntries(trx: Knex, actor: Actor, role: Role, subjectType: SubjectType, subject: string, news: NewEntry[], known?: StoredEntry[]): Promise<Appended> {
+  const chained = chainEntries(actor, role, subjectType, subject, news, known ?? (await entriesOf(trx, subject)))
+  await keepEntries(trx, subject, chained.rows)
+  return chained
 }
 
 /**

@@ -99,7 +99,7 @@ describe('opening a joint by facts', () => {
     const rhona = await new Client(inject('address')).signIn('rhona')
     const joint = (await db('joints').where({ number: 'SB-04' }).first('id')).id
     const sheet = (await rhona.get(`${base}/joints/${joint}`)).body as { opening: { places: string[]; facts: unknown[] } }
-    expect(sheet.opening).toMatchObject({ places: ['upstream', 'downstream', 'fitting'], facts: [] })
+    expect(sheet.opening).toMatchObject({ places: ['upstream', 'downstream', 'fitting'], facts: [{ key: 'joint.restraintCooling', optional: true }] })
     expect((await rhona.post(`${base}/joints/${joint}/open`, { facts: { 'pipe.od': '63 mm' } })).problem).toMatchObject({ code: 'missing', field: 'upstream' })
   })
 })
