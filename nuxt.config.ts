@@ -11,24 +11,51 @@ export default defineNuxtConfig({
   telemetry: false,
   modules: ['@pinia/nuxt', '@element-plus/nuxt', '@nuxt/eslint'],
   alias: { '#core': core },
-  css: ['@fontsource-variable/atkinson-hyperlegible-next', '@fontsource-variable/atkinson-hyperlegible-mono', '~/assets/tokens.css', '~/assets/base.css', '~/assets/drawing.css', '~/assets/planner.css', '~/assets/element.css'],
+  css: [
+    '@fontsource-variable/atkinson-hyperlegible-next',
+    '@fontsource-variable/atkinson-hyperlegible-mono',
+    '~/assets/tokens.css',
+    '~/assets/base.css',
+    '~/assets/drawing.css',
+    '~/assets/planner.css',
+    '~/assets/element.css',
+  ],
   app: {
     head: {
       title: 'Vet Line',
       htmlAttrs: { lang: 'en' },
-      meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }, { name: 'description', content: 'Checks pipeline joints, embedment and pressure tests against the issued procedure.' }],
+      meta: [
+        { name: 'viewport', content: 'width=device-width, initial-scale=1' },
+        {
+          name: 'description',
+          content: 'Checks pipeline joints, embedment and pressure tests against the issued procedure.',
+        },
+      ],
       link: [{ rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' }],
     },
   },
-  components: [{ path: '~/components', pathPrefix: false }, { path: '~/drawings', pathPrefix: false, extensions: ['vue'] }],
+  components: [
+    { path: '~/components', pathPrefix: false },
+    { path: '~/drawings', pathPrefix: false, extensions: ['vue'] },
+  ],
   elementPlus: { importStyle: 'css', icon: false },
   vite: {
     plugins: [Icons({ compiler: 'vue3', scale: 1.25 })],
     worker: { format: 'es' },
     build: { chunkSizeWarningLimit: 900 },
   },
-  // Scripts travel compressed; the server picks what the browser takes. Files get the header that middleware gives to replies.
-  ...({ nitro: { rollupConfig: { plugins: [workerFiles()] }, compressPublicAssets: { gzip: true, brotli: true }, routeRules: { '/**': { headers: { 'x-content-type-options': 'nosniff' } } } } } as object),
-  typescript: { strict: true, tsConfig: { include: ['../core/**/*'], compilerOptions: { noUncheckedIndexedAccess: true } } },
+  // Scripts travel compressed; the server picks what the browser takes. Files get the header that
+  // middleware gives to replies.
+  ...({
+    nitro: {
+      rollupConfig: { plugins: [workerFiles()] },
+      compressPublicAssets: { gzip: true, brotli: true },
+      routeRules: { '/**': { headers: { 'x-content-type-options': 'nosniff' } } },
+    },
+  } as object),
+  typescript: {
+    strict: true,
+    tsConfig: { include: ['../core/**/*'], compilerOptions: { noUncheckedIndexedAccess: true } },
+  },
   eslint: { config: { stylistic: false } },
 })

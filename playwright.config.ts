@@ -12,6 +12,18 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     actionTimeout: 60_000,
-    launchOptions: { executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] },
+    launchOptions: {
+      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      args: [
+        '--headless',
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
   },
 })

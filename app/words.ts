@@ -4,54 +4,226 @@ import type { Role } from '#core/record/entry'
 
 /** The interface's words in one place, so that a translation is a file. */
 export const stateWords: Record<StepState | JointState, string> = {
-  accepted: 'Accepted', rejected: 'Rejected', 'too-close': 'Too close to call', waiting: 'Waiting', overdue: 'Overdue', held: 'Held', blocked: 'Blocked', differs: 'Differs', 'not-started': 'Not started', 'not-applicable': 'Does not apply', 'in-work': 'In work',
+  accepted: 'Accepted',
+  rejected: 'Rejected',
+  'too-close': 'Too close to call',
+  waiting: 'Waiting',
+  overdue: 'Overdue',
+  held: 'Held',
+  blocked: 'Blocked',
+  differs: 'Differs',
+  'not-started': 'Not started',
+  'not-applicable': 'Does not apply',
+  'in-work': 'In work',
 }
 
-export const roleWords: Record<Role, string> = { inspector: 'Inspector', 'crew-lead': 'Crew lead', engineer: 'Engineer', witness: 'Witness', administrator: 'Administrator' }
+export const roleWords: Record<Role, string> = {
+  inspector: 'Inspector',
+  'crew-lead': 'Crew lead',
+  engineer: 'Engineer',
+  witness: 'Witness',
+  administrator: 'Administrator',
+}
 
 export const endWords: Record<End, string> = { upstream: 'Upstream', downstream: 'Downstream' }
 
-export const pointWords: Record<string, string> = { H: 'Hold point', W: 'Witness point', S: 'Surveillance', R: 'Review' }
+export const pointWords: Record<string, string> = {
+  H: 'Hold point',
+  W: 'Witness point',
+  S: 'Surveillance',
+  R: 'Review',
+}
 
-export const failureWords: Record<string, string> = { rework: 'Rework', recut: 'Cut again', replace: 'Replace', reject: 'Reject', consult: 'Ask first' }
+export const failureWords: Record<string, string> = {
+  rework: 'Rework',
+  recut: 'Cut again',
+  replace: 'Replace',
+  reject: 'Reject',
+  consult: 'Ask first',
+}
 
-export const lineResultWords: Record<string, string> = { right: 'Right', short: 'Short', over: 'Over', 'wrong-class': 'Wrong class', 'wrong-lot': 'Wrong lot', 'not-ordered': 'Not ordered' }
+export const lineResultWords: Record<string, string> = {
+  right: 'Right',
+  short: 'Short',
+  over: 'Over',
+  'wrong-class': 'Wrong class',
+  'wrong-lot': 'Wrong lot',
+  'not-ordered': 'Not ordered',
+}
 
-export const itemStateWords: Record<string, string> = { received: 'To inspect', accepted: 'Accepted', remark: 'Accepted with remark', quarantined: 'Quarantined', returned: 'Returned' }
+export const itemStateWords: Record<string, string> = {
+  received: 'To inspect',
+  accepted: 'Accepted',
+  remark: 'Accepted with remark',
+  quarantined: 'Quarantined',
+  returned: 'Returned',
+}
 
-export const shelfWords = { good: 'Good until', soon: 'Ends', expired: 'Ended', unlimited: 'No date' } as const
+export const shelfWords = {
+  good: 'Good until',
+  soon: 'Ends',
+  expired: 'Ended',
+  unlimited: 'No date',
+} as const
 
-export const storedWords = { 'plastic pipe': 'Plastic pipe', 'rigid pipe': 'Rigid pipe', fittings: 'Fittings', gaskets: 'Gaskets and seals', compounds: 'Cement and compounds' } as const
+export const storedWords = {
+  'plastic pipe': 'Plastic pipe',
+  'rigid pipe': 'Rigid pipe',
+  fittings: 'Fittings',
+  gaskets: 'Gaskets and seals',
+  compounds: 'Cement and compounds',
+} as const
 
-export const originWords: Record<string, string> = { item: 'Item', lot: 'Lot', delivery: 'Delivery', instrument: 'Instrument', person: 'Operator', crew: 'Crew', procedure: 'Procedure', joint: 'Joint', reach: 'Reach', pack: 'Test pack' }
+export const originWords: Record<string, string> = {
+  item: 'Item',
+  lot: 'Lot',
+  delivery: 'Delivery',
+  instrument: 'Instrument',
+  person: 'Operator',
+  crew: 'Crew',
+  procedure: 'Procedure',
+  joint: 'Joint',
+  reach: 'Reach',
+  pack: 'Test pack',
+}
 
-export const ncrStateWords: Record<string, string> = { open: 'Open', disposed: 'Rework due', reworked: 'To verify', closed: 'Closed' }
+export const ncrStateWords: Record<string, string> = {
+  open: 'Open',
+  disposed: 'Rework due',
+  reworked: 'To verify',
+  closed: 'Closed',
+}
 
-export const dispositionWords: Record<string, string> = { rework: 'Rework', repair: 'Repair', 'use-as-is': 'Use as is (concession)', return: 'Return to supplier', scrap: 'Scrap' }
+export const dispositionWords: Record<string, string> = {
+  rework: 'Rework',
+  repair: 'Repair',
+  'use-as-is': 'Use as is (concession)',
+  return: 'Return to supplier',
+  scrap: 'Scrap',
+}
 
-export const packStateWords: Record<string, string> = { planned: 'Planned', running: 'Running', evaluated: 'To sign', signed: 'Signed', failed: 'Failed' }
+export const packStateWords: Record<string, string> = {
+  planned: 'Planned',
+  running: 'Running',
+  evaluated: 'To sign',
+  signed: 'Signed',
+  failed: 'Failed',
+}
 
-export const partWords = { document: 'Document', fact: 'Fact', option: 'School', table: 'Table', drawing: 'Drawing', step: 'Step' } as const
+export const partWords = {
+  document: 'Document',
+  fact: 'Fact',
+  option: 'School',
+  table: 'Table',
+  drawing: 'Drawing',
+  step: 'Step',
+} as const
 
-export const procedureStateWords: Record<string, string> = { draft: 'Draft', 'in-review': 'In review', reviewed: 'Reviewed', issued: 'Issued', superseded: 'Superseded' }
+export const procedureStateWords: Record<string, string> = {
+  draft: 'Draft',
+  'in-review': 'In review',
+  reviewed: 'Reviewed',
+  issued: 'Issued',
+  superseded: 'Superseded',
+}
 
-/** Inputs and outputs of calculators whose key alone would not say enough; the others are their keys, spelled out. */
+/**
+ * Inputs and outputs of calculators whose key alone would not say enough; the others are their keys,
+ * spelled out.
+ */
 const quantityWords: Record<string, string> = {
-  od: 'Outside diameter', id: 'Inside diameter', casingId: 'Casing inside diameter', pipeOd: 'Pipe outside diameter', dr: 'Dimension ratio', p: 'Shares of bad items', k: 'Length factor', min: 'Smallest', max: 'Largest', ok: 'Within the allowance',
-  percent: 'In percent', undoAt: 'Clamps off at', testAt: 'Earliest test at', over: 'Over-length', order: 'Order of the bolts', from: 'From', to: 'To', sample: 'Sample size', lot: 'Lot size', acceptance: 'Bad items allowed', pascalPerKelvin: 'Change of pressure', litresPerHour: 'Allowance', litres: 'Allowance', seconds: 'Time',
+  od: 'Outside diameter',
+  id: 'Inside diameter',
+  casingId: 'Casing inside diameter',
+  pipeOd: 'Pipe outside diameter',
+  dr: 'Dimension ratio',
+  p: 'Shares of bad items',
+  k: 'Length factor',
+  min: 'Smallest',
+  max: 'Largest',
+  ok: 'Within the allowance',
+  percent: 'In percent',
+  undoAt: 'Clamps off at',
+  testAt: 'Earliest test at',
+  over: 'Over-length',
+  order: 'Order of the bolts',
+  from: 'From',
+  to: 'To',
+  sample: 'Sample size',
+  lot: 'Lot size',
+  acceptance: 'Bad items allowed',
+  pascalPerKelvin: 'Change of pressure',
+  litresPerHour: 'Allowance',
+  litres: 'Allowance',
+  seconds: 'Time',
   // What one calculator alone means by a key.
-  'cement-cure wet': 'Wet weather', 'guard-band min': 'Smallest allowed', 'guard-band max': 'Largest allowed', 'sand-replacement wet': 'Wet density', 'sand-replacement dry': 'Dry density', 'density-field dry': 'Dry density', 'density-field maximum': 'Maximum dry density',
+  'cement-cure wet': 'Wet weather',
+  'guard-band min': 'Smallest allowed',
+  'guard-band max': 'Largest allowed',
+  'sand-replacement wet': 'Wet density',
+  'sand-replacement dry': 'Dry density',
+  'density-field dry': 'Dry density',
+  'density-field maximum': 'Maximum dry density',
 }
 export const quantityWord = (name: string, calculator = ''): string => {
-  for (const key of [`${calculator} ${name}`, name]) if (Object.hasOwn(quantityWords, key)) return quantityWords[key]!
+  for (const key of [`${calculator} ${name}`, name])
+    if (Object.hasOwn(quantityWords, key)) return quantityWords[key]!
   const words = name.replace(/([A-Z])/g, ' $1').toLowerCase()
   return words[0]!.toUpperCase() + words.slice(1)
 }
 
-export const subjectWords: Record<string, string> = { 'pipe end': 'Pipe ends', joint: 'Joints', homing: 'Homing', cement: 'Solvent cement', making: 'Making', lifting: 'Lifting and stacking', sampling: 'Sampling', soil: 'Soil and embedment', levelling: 'Levels', hydro: 'Pressure and thrust', 'gravity tests': 'Gravity line tests', judgement: 'Judgement' }
+export const subjectWords: Record<string, string> = {
+  'pipe end': 'Pipe ends',
+  joint: 'Joints',
+  homing: 'Homing',
+  cement: 'Solvent cement',
+  making: 'Making',
+  lifting: 'Lifting and stacking',
+  sampling: 'Sampling',
+  soil: 'Soil and embedment',
+  levelling: 'Levels',
+  hydro: 'Pressure and thrust',
+  'gravity tests': 'Gravity line tests',
+  judgement: 'Judgement',
+}
 
-export const placeWords = { upstream: 'Upstream pipe', downstream: 'Downstream pipe', fitting: 'Fitting' } as const
+export const placeWords = {
+  upstream: 'Upstream pipe',
+  downstream: 'Downstream pipe',
+  fitting: 'Fitting',
+} as const
 
 export const entryWords: Record<string, string> = {
-  reading: 'Reading', confirmation: 'Answer', choice: 'Choice', count: 'Count', clock: 'Clock', lot: 'Lot', remark: 'Remark', photo: 'Photo', request: 'Release requested', release: 'Released', refusal: 'Refused', waiver: 'Waived', decision: 'Decision', signature: 'Signed', correction: 'Struck', ncr: 'Nonconformance', draft: 'Draft saved', submit: 'Given to review', review: 'Reviewed', issue: 'Issued', supersede: 'Superseded', raise: 'Raised', disposition: 'Disposition', rework: 'Rework done', verification: 'Verification', lift: 'Lift', density: 'Density test', start: 'Test started', run: 'Log kept', evaluation: 'Evaluated', receipt: 'Received', inspection: 'Inspected',
+  reading: 'Reading',
+  confirmation: 'Answer',
+  choice: 'Choice',
+  count: 'Count',
+  clock: 'Clock',
+  lot: 'Lot',
+  remark: 'Remark',
+  photo: 'Photo',
+  request: 'Release requested',
+  release: 'Released',
+  refusal: 'Refused',
+  waiver: 'Waived',
+  decision: 'Decision',
+  signature: 'Signed',
+  correction: 'Struck',
+  ncr: 'Nonconformance',
+  draft: 'Draft saved',
+  submit: 'Given to review',
+  review: 'Reviewed',
+  issue: 'Issued',
+  supersede: 'Superseded',
+  raise: 'Raised',
+  disposition: 'Disposition',
+  rework: 'Rework done',
+  verification: 'Verification',
+  lift: 'Lift',
+  density: 'Density test',
+  start: 'Test started',
+  run: 'Log kept',
+  evaluation: 'Evaluated',
+  receipt: 'Received',
+  inspection: 'Inspected',
 }

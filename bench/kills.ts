@@ -20,14 +20,25 @@ const pause = (ms: number) => new Promise((done) => setTimeout(done, ms))
 
 try {
   const before = asApplication(site.data)
-  const joints: string[] = await before('joints').where('number', 'like', 'RM-%').whereNotNull('procedure_id').orderBy('number', 'desc').limit(WRITERS).pluck('id')
+  const joints: string[] = await before('joints')
+    .where('number', 'like', 'RM-%')
+    .whereNotNull('procedure_id')
+    .orderBy('number', 'desc')
+    .limit(WRITERS)
+    .pluck('id')
   await before.destroy()
   const ines = await new Client(site.address).signIn('ines')
   const acknowledged: string[] = []
   let [sent, stop] = [0, false]
   const write = async (joint: string) => {
     while (!stop) {
-      const entries = Array.from({ length: 3 }, () => ({ id: uuidv7(), kind: 'remark', step: 'washed', payload: { text: 'under fire' }, recordedAt: new Date().toISOString() }))
+      const entries = Array.from({ length: 3 }, () => ({
+        id: uuidv7(),
+        kind: 'remark',
+        step: 'washed',
+        payload: { text: 'under fire' },
+        recordedAt: new Date().toISOString(),
+      }))
       sent += entries.length
       // The same entries again until they are acknowledged, as a device does.
       for (;;) {
@@ -48,17 +59,29 @@ try {
       await pause(20)
     }
     process.kill(pid(kill % 2 ? 'mariadb.pid' : 'server.pid'), 'SIGKILL')
-    if (kill % 20 === 19) console.log(`${kill + 1} kills, ${acknowledged.length} entries acknowledged, ${Math.round((Date.now() - started) / 1000)} s`)
+    if (kill % 20 === 19)
+      console.log(
+        `${kill + 1} kills, ${acknowledged.length} entries acknowledged, ${Math.round((Date.now() - started) / 1000)} s`,
+      )
   }
   stop = true
   await Promise.all(writers)
   const db = asApplication(site.data)
   const kept: string[] = []
-  for (let i = 0; i < acknowledged.length; i += 500) kept.push(...(await db('entries').whereIn('id', acknowledged.slice(i, i + 500)).pluck('id')))
+  for (let i = 0; i < acknowledged.length; i += 500)
+    kept.push(
+      ...(await db('entries')
+        .whereIn('id', acknowledged.slice(i, i + 500))
+        .pluck('id')),
+    )
   const report = await verifyRecord(db, [(await findProject(db, 'skerry-head'))!])
   const doubled = kept.length - new Set(kept).size
   const lost = acknowledged.length - kept.length
-  console.log(`${KILLS} kills: ${sent} sent, ${acknowledged.length} acknowledged, ${lost} lost, ${doubled} doubled; verify: ${report.faults.length} faults, ${report.stale.length} stale`)
+  console.log(
+    `${KILLS} kills: ${sent} sent, ${acknowledged.length} acknowledged, ${lost} lost, ` +
+      `${doubled} doubled; verify: ${report.faults.length} faults, ${report.stale.length} ` +
+      `stale`,
+  )
   if (lost || doubled || report.faults.length || report.stale.length) process.exitCode = 1
   await db.destroy()
 } catch (error) {

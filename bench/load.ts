@@ -18,14 +18,28 @@ const agent = new Agent({ keepAlive: true, maxSockets: load.atOnce })
 let turn = 0
 function next(): { url: string; body: string | undefined } {
   if (!load.subjects) return { url: load.url, body: load.body }
-  const entry = () => ({ id: uuidv7(), kind: 'remark', step: null, payload: { text: 'bench' }, recordedAt: new Date().toISOString() })
+  const entry = () => ({
+    id: uuidv7(),
+    kind: 'remark',
+    step: null,
+    payload: { text: 'bench' },
+    recordedAt: new Date().toISOString(),
+  })
   const subject = load.subjects[turn++ % load.subjects.length]!
-  return { url: load.url.replace(':subject', subject), body: JSON.stringify({ entries: Array.from({ length: load.entries ?? 1 }, entry) }) }
+  return {
+    url: load.url.replace(':subject', subject),
+    body: JSON.stringify({ entries: Array.from({ length: load.entries ?? 1 }, entry) }),
+  }
 }
 const once = () =>
   new Promise<void>((done, failed) => {
     const { url, body } = next()
-    const headers = { ...load.headers, ...(body === undefined ? {} : { 'content-type': 'application/json', 'content-length': String(Buffer.byteLength(body)) }) }
+    const headers = {
+      ...load.headers,
+      ...(body === undefined
+        ? {}
+        : { 'content-type': 'application/json', 'content-length': String(Buffer.byteLength(body)) }),
+    }
     const sent = request(url, { method: body === undefined ? 'GET' : 'POST', agent, headers }, (reply) => {
       if (reply.statusCode !== 200) failed(new Error(`${url}: ${reply.statusCode}`))
       reply.resume().on('end', done)
@@ -37,11 +51,13 @@ const once = () =>
 const run = async (seconds: number) => {
   const end = Date.now() + seconds * 1000
   const start = Date.now()
-  const counts = await Promise.all(Array.from({ length: load.atOnce }, async () => {
-    let n = 0
-    for (; Date.now() < end; n++) await once()
-    return n
-  }))
+  const counts = await Promise.all(
+    Array.from({ length: load.atOnce }, async () => {
+      let n = 0
+      for (; Date.now() < end; n++) await once()
+      return n
+    }),
+  )
   return (counts.reduce((a, b) => a + b, 0) / (Date.now() - start)) * 1000
 }
 await run(1)

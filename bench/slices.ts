@@ -1,8 +1,17 @@
-/** Rates of several functions in one run, measured in turns so that a slow moment of the machine hits them all. */
-export function rates(functions: Record<string, () => unknown>, { slices = 12, milliseconds = 150 } = {}): Record<string, number> {
+/**
+ * Rates of several functions in one run, measured in turns so that a slow moment of the machine hits them
+ * all.
+ */
+export function rates(
+  functions: Record<string, () => unknown>,
+  { slices = 12, milliseconds = 150 } = {},
+): Record<string, number> {
   const keys = Object.keys(functions)
-  const done: Record<string, { n: number; ns: number }> = Object.fromEntries(keys.map((k) => [k, { n: 0, ns: 0 }]))
-  for (const key of keys) for (const end = performance.now() + 300; performance.now() < end; ) functions[key]!()
+  const done: Record<string, { n: number; ns: number }> = Object.fromEntries(
+    keys.map((k) => [k, { n: 0, ns: 0 }]),
+  )
+  for (const key of keys)
+    for (const end = performance.now() + 300; performance.now() < end;) functions[key]!()
   for (let slice = 0; slice < slices; slice++) {
     for (const key of keys) {
       const start = performance.now()

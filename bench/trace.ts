@@ -23,14 +23,46 @@ try {
   await owner('lots').insert({ id: uuidv7(), project: project.id, lot: 'BENCH', item: 'PE-315-11' })
   for (let i = 0; i < JOINTS; i += 500) {
     const ids = Array.from({ length: 500 }, () => uuidv7())
-    await owner('joints').insert(ids.map((id, k) => ({ id, project: project.id, alignment: line.id, number: `X-${i + k}`, station: ((i + k) / JOINTS) * line.to_station, system: 'pe-electrofusion-socket', crew: crew.id, facts: '{}', summary: '{"next":null,"nextTitle":null,"clocks":[],"holds":[],"drafts":[]}' })))
-    await owner('uses').insert(ids.map((id) => ({ joint: id, project: project.id, kind: 'lot', value: 'BENCH' })))
+    await owner('joints').insert(
+      ids.map((id, k) => ({
+        id,
+        project: project.id,
+        alignment: line.id,
+        number: `X-${i + k}`,
+        station: ((i + k) / JOINTS) * line.to_station,
+        system: 'pe-electrofusion-socket',
+        crew: crew.id,
+        facts: '{}',
+        summary: '{"next":null,"nextTitle":null,"clocks":[],"holds":[],"drafts":[]}',
+      })),
+    )
+    await owner('uses').insert(
+      ids.map((id) => ({ joint: id, project: project.id, kind: 'lot', value: 'BENCH' })),
+    )
   }
   await owner.raw('ANALYZE TABLE uses, joints, items')
-  const db = connect(databaseSettings({ ...process.env, ...applicationEnvironment(settingsOf(site.data)) } as NodeJS.ProcessEnv), 8)
-  const actor: Actor = { person: person.id, name: person.name, project: project.id, roles: ['inspector'], crew: null }
+  const db = connect(
+    databaseSettings({
+      ...process.env,
+      ...applicationEnvironment(settingsOf(site.data)),
+    } as NodeJS.ProcessEnv),
+    8,
+  )
+  const actor: Actor = {
+    person: person.id,
+    name: person.name,
+    project: project.id,
+    roles: ['inspector'],
+    crew: null,
+  }
   const origin = { kind: 'lot' as const, value: 'BENCH', since: null }
-  const sql = () => db.raw("SELECT j.id, j.number, j.station, j.alignment, j.crew, j.system, j.state FROM uses u JOIN joints j ON j.id = u.joint WHERE u.project = ? AND u.kind = 'lot' AND u.value = 'BENCH' ORDER BY j.alignment, j.station", [project.id])
+  const sql = () =>
+    db.raw(
+      'SELECT j.id, j.number, j.station, j.alignment, j.crew, j.system, j.state FROM uses u ' +
+        "JOIN joints j ON j.id = u.joint WHERE u.project = ? AND u.kind = 'lot' AND u.value = " +
+        "'BENCH' ORDER BY j.alignment, j.station",
+      [project.id],
+    )
   const best = async (act: () => Promise<unknown>) => {
     const times: number[] = []
     for (let i = 0; i < ROUNDS; i++) {
@@ -47,8 +79,12 @@ try {
   if (total !== JOINTS) throw new Error(`The trace found ${total} joints.`)
   await Promise.all([db.destroy(), owner.destroy()])
   console.log(`one SQL query, ${JOINTS} joints   ${plain.toFixed(0).padStart(6)} ms`)
-  console.log(`joints, reaches and packs      ${touching.toFixed(0).padStart(6)} ms, ratio ${(touching / plain).toFixed(2)}`)
-  console.log(`the whole trace                ${whole.toFixed(0).padStart(6)} ms, ratio ${(whole / plain).toFixed(2)}`)
+  console.log(
+    `joints, reaches and packs      ${touching.toFixed(0).padStart(6)} ms, ratio ${(touching / plain).toFixed(2)}`,
+  )
+  console.log(
+    `the whole trace                ${whole.toFixed(0).padStart(6)} ms, ratio ${(whole / plain).toFixed(2)}`,
+  )
 } finally {
   site.stop()
 }

@@ -16,7 +16,11 @@ export const workerFiles = (): Plugin => ({
       if (!code.includes('.worker.ts')) return null
       const replaced = code.replace(SOURCE, (_all, _quote, path: string) => {
         const file = fileURLToPath(new URL(path, `file://${id}`))
-        const ref = this.emitFile({ type: 'chunk', id: file, fileName: `chunks/workers/${posix.basename(file, '.ts')}.mjs` })
+        const ref = this.emitFile({
+          type: 'chunk',
+          id: file,
+          fileName: `chunks/workers/${posix.basename(file, '.ts')}.mjs`,
+        })
         return `new URL('__worker_file_${ref}__')`
       })
       return { map: null, code: replaced }

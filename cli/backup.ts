@@ -15,7 +15,22 @@ export async function backup(file: string | undefined): Promise<number> {
   // A file left over would keep its own rights.
   rmSync(`${target}.new`, { force: true })
   const out = openSync(`${target}.new`, 'wx', 0o600)
-  const run = spawnSync('mariadb-dump', ['--no-defaults', `--socket=${places.socket}`, `--user=${userInfo().username}`, '--single-transaction', '--quick', '--hex-blob', '--skip-lock-tables', '--routines', '--triggers', 'vet_line'], { stdio: ['ignore', out, 'pipe'], encoding: 'utf8' })
+  const run = spawnSync(
+    'mariadb-dump',
+    [
+      '--no-defaults',
+      `--socket=${places.socket}`,
+      `--user=${userInfo().username}`,
+      '--single-transaction',
+      '--quick',
+      '--hex-blob',
+      '--skip-lock-tables',
+      '--routines',
+      '--triggers',
+      'vet_line',
+    ],
+    { stdio: ['ignore', out, 'pipe'], encoding: 'utf8' },
+  )
   closeSync(out)
   if (run.status !== 0) throw new CommandFailure(`The backup failed: ${run.stderr.trim()}`)
   renameSync(`${target}.new`, target)
@@ -25,15 +40,23 @@ export async function backup(file: string | undefined): Promise<number> {
 
 /** Puts a backup back; refuses to write over a record that has entries. */
 export async function restore(file: string | undefined): Promise<number> {
-  if (!file || !existsSync(file)) throw new CommandFailure('Name a backup file that exists: ./vet-line restore vet-line.sql')
+  if (!file || !existsSync(file))
+    throw new CommandFailure('Name a backup file that exists: ./vet-line restore vet-line.sql')
   const places = placesAt()
   const settings = await ensureDatabase(places)
   const owner = ownerConnection(settings)
   const [{ n }] = (await owner('entries').count('* as n')) as [{ n: number }]
   await owner.destroy()
-  if (Number(n) > 0) throw new CommandFailure('This data folder has a record already: restore into an empty one (VET_LINE_DATA=/some/folder).')
+  if (Number(n) > 0)
+    throw new CommandFailure(
+      'This data folder has a record already: restore into an empty one (VET_LINE_DATA=/some/folder).',
+    )
   const input = openSync(file, 'r')
-  const run = spawnSync('mariadb', ['--no-defaults', `--socket=${places.socket}`, `--user=${userInfo().username}`, 'vet_line'], { stdio: [input, 'inherit', 'pipe'], encoding: 'utf8' })
+  const run = spawnSync(
+    'mariadb',
+    ['--no-defaults', `--socket=${places.socket}`, `--user=${userInfo().username}`, 'vet_line'],
+    { stdio: [input, 'inherit', 'pipe'], encoding: 'utf8' },
+  )
   closeSync(input)
   if (run.status !== 0) throw new CommandFailure(`The restore failed: ${run.stderr.trim()}`)
   print('Restored. Check it with ./vet-line verify')

@@ -6,7 +6,8 @@ import { Problem } from '../core/problem'
 import { json, print } from './say'
 
 const refusal = (error: unknown) => {
-  if (error instanceof Problem) return { error: { code: error.code, message: error.message, input: error.field } }
+  if (error instanceof Problem)
+    return { error: { code: error.code, message: error.message, input: error.field } }
   throw error
 }
 
@@ -42,7 +43,8 @@ function one(line: string): unknown {
   try {
     const { key, inputs } = (request ?? {}) as { key?: unknown; inputs?: unknown }
     const calculator = findCalculator(key)
-    if (typeof inputs !== 'object' || inputs === null || Array.isArray(inputs)) throw new Problem('bad-inputs', 'Give the inputs as an object.', 'inputs')
+    if (typeof inputs !== 'object' || inputs === null || Array.isArray(inputs))
+      throw new Problem('bad-inputs', 'Give the inputs as an object.', 'inputs')
     return answer(calculator, inputs as Record<string, unknown>)
   } catch (error) {
     return refusal(error)
@@ -52,11 +54,14 @@ function one(line: string): unknown {
 /** The `calc` command. Exit code 0, or 2 when an input was refused. */
 export async function calculate(args: string[]): Promise<number> {
   if (args.length === 0) {
-    for (const [subject, list] of Object.entries(calculatorsBySubject)) for (const c of list) print(`${c.key.padEnd(24)} ${c.title} (${subject}): ${Object.keys(c.inputs).join(', ')}`)
+    for (const [subject, list] of Object.entries(calculatorsBySubject))
+      for (const c of list)
+        print(`${c.key.padEnd(24)} ${c.title} (${subject}): ${Object.keys(c.inputs).join(', ')}`)
     return 0
   }
   if (args[0] === '--batch') {
-    for await (const line of createInterface({ input: process.stdin, crlfDelay: Infinity })) if (line.trim() !== '') json(one(line))
+    for await (const line of createInterface({ input: process.stdin, crlfDelay: Infinity }))
+      if (line.trim() !== '') json(one(line))
     return 0
   }
   const reply = (() => {

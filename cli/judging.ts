@@ -24,17 +24,45 @@ const recordSchema = yup.object({
   facts: yup.object().required(),
   schools: yup.object().default({}),
   now: yup.string(),
-  entries: yup.array().of(yup.object({ id: yup.string().required(), kind: yup.string().required(), step: yup.string().nullable().defined(), payload: yup.object().required(), person: yup.string().required(), role: yup.string().required(), recordedAt: yup.string().required(), late: yup.boolean(), receivedAt: yup.string() })).required(),
+  entries: yup
+    .array()
+    .of(
+      yup.object({
+        id: yup.string().required(),
+        kind: yup.string().required(),
+        step: yup.string().nullable().defined(),
+        payload: yup.object().required(),
+        person: yup.string().required(),
+        role: yup.string().required(),
+        recordedAt: yup.string().required(),
+        late: yup.boolean(),
+        receivedAt: yup.string(),
+      }),
+    )
+    .required(),
   zone: yup.string(),
 })
 
-/** The judgement with steps by the keys of the document, and the end beside them where a step is made at each. */
+/**
+ * The judgement with steps by the keys of the document, and the end beside them where a step is made at
+ * each.
+ */
 const byDocument = (j: JointJudgement) => {
   const named = <T extends { step: string }>(x: T) => ({ ...x, step: plainKey(x.step), end: endOf(x.step) })
-  return { ...j, steps: j.steps.map((s) => ({ ...s, key: plainKey(s.key) })), clocks: j.clocks.map(named), drafts: j.drafts.map(named), next: j.next && plainKey(j.next), nextEnd: j.next && endOf(j.next) }
+  return {
+    ...j,
+    steps: j.steps.map((s) => ({ ...s, key: plainKey(s.key) })),
+    clocks: j.clocks.map(named),
+    drafts: j.drafts.map(named),
+    next: j.next && plainKey(j.next),
+    nextEnd: j.next && endOf(j.next),
+  }
 }
 
-/** Judges a record file: `{ procedure: "file.yaml" or source, facts, entries, now? }`. Exit code 1 when the joint is rejected. */
+/**
+ * Judges a record file: `{ procedure: "file.yaml" or source, facts, entries, now? }`. Exit code 1 when
+ * the joint is rejected.
+ */
 export function judgeRecord(file: string | undefined): number {
   if (!file) throw new CommandFailure('Name the record: ./vet-line judge record.json')
   let raw: unknown
@@ -48,8 +76,17 @@ export function judgeRecord(file: string | undefined): number {
   const source = record.procedure.includes('\n') ? record.procedure : readText(resolve(record.procedure))
   const compiled = loadProcedure(source)
   const facts = readFacts(compiled.procedure, record.facts as Record<string, unknown>)
-  const entries = record.entries.map((e) => ({ crew: null, instrument: null, ...e, recordedAt: Date.parse(e.recordedAt), receivedAt: e.receivedAt === undefined ? undefined : Date.parse(e.receivedAt) })) as unknown as Entry[]
-  const result = judge(compiled, facts, entries, record.now ? Date.parse(record.now) : Date.now(), { schools: record.schools as Record<string, string>, ...(record.zone ? { zone: record.zone } : {}) })
+  const entries = record.entries.map((e) => ({
+    crew: null,
+    instrument: null,
+    ...e,
+    recordedAt: Date.parse(e.recordedAt),
+    receivedAt: e.receivedAt === undefined ? undefined : Date.parse(e.receivedAt),
+  })) as unknown as Entry[]
+  const result = judge(compiled, facts, entries, record.now ? Date.parse(record.now) : Date.now(), {
+    schools: record.schools as Record<string, string>,
+    ...(record.zone ? { zone: record.zone } : {}),
+  })
   json(byDocument(result))
   return result.state === 'rejected' ? 1 : 0
 }
@@ -60,10 +97,17 @@ export function checkProcedure(args: string[]): number {
     print(JSON.stringify(procedureJsonSchema(), null, 2))
     return 0
   }
-  if (args[0] !== 'check' || !args[1]) throw new CommandFailure('Write: ./vet-line procedure check file.yaml, or procedure schema')
+  if (args[0] !== 'check' || !args[1])
+    throw new CommandFailure('Write: ./vet-line procedure check file.yaml, or procedure schema')
   try {
     const { procedure, steps } = loadProcedure(readText(args[1]))
-    json({ ok: true, key: procedure.key, revision: procedure.revision, steps: steps.length, facts: procedure.facts.length })
+    json({
+      ok: true,
+      key: procedure.key,
+      revision: procedure.revision,
+      steps: steps.length,
+      facts: procedure.facts.length,
+    })
     return 0
   } catch (error) {
     if (!(error instanceof Problem)) throw error

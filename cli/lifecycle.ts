@@ -2,7 +2,16 @@ import { spawn, spawnSync } from 'node:child_process'
 import { closeSync, existsSync, fchmodSync, openSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { alive, ensureDatabase, freePort, ownerConnection, stopDatabase } from './mariadb'
-import { applicationEnvironment, buildDigest, makePlaces, placesAt, readSettings, root, writeSettings, type Places } from './places'
+import {
+  applicationEnvironment,
+  buildDigest,
+  makePlaces,
+  placesAt,
+  readSettings,
+  root,
+  writeSettings,
+  type Places,
+} from './places'
 import { CommandFailure, note, print } from './say'
 
 /** Logs are for whoever runs the site, not for everybody on the machine. */
@@ -35,8 +44,13 @@ export function ensureBuilt(): void {
   const digest = buildDigest()
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === digest) return
   note('Building the application (about a minute) …')
-  const run = spawnSync(process.execPath, [join(root, 'node_modules/nuxt/bin/nuxt.mjs'), 'build'], { cwd: root, encoding: 'utf8', env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' } })
-  if (run.status !== 0) throw new CommandFailure(`The build failed:\n${run.stdout.slice(-3000)}\n${run.stderr.slice(-3000)}`)
+  const run = spawnSync(process.execPath, [join(root, 'node_modules/nuxt/bin/nuxt.mjs'), 'build'], {
+    cwd: root,
+    encoding: 'utf8',
+    env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
+  })
+  if (run.status !== 0)
+    throw new CommandFailure(`The build failed:\n${run.stdout.slice(-3000)}\n${run.stderr.slice(-3000)}`)
   writeFileSync(stamp, digest)
 }
 
@@ -55,12 +69,17 @@ export async function start(options: { port?: number } = {}): Promise<string> {
   ensureBuilt()
   await ensureDatabase(places)
   const settings = readSettings(places)
-  if (livePid(supervisorFile(places), 'cli/supervise.ts') && (await health(settings.httpPort))) return address(settings.httpPort)
+  if (livePid(supervisorFile(places), 'cli/supervise.ts') && (await health(settings.httpPort)))
+    return address(settings.httpPort)
   await stopServer(places)
   settings.httpPort = await choosePort(options.port ?? (settings.httpPort || FIRST_PORT))
   writeSettings(places, settings)
   const log = openLog(join(places.logs, 'supervisor.log'))
-  const child = spawn(process.execPath, [...process.execArgv, join(root, 'cli/supervise.ts')], { detached: true, stdio: ['ignore', log, log], env: { ...process.env, VET_LINE_DATA: places.data } })
+  const child = spawn(process.execPath, [...process.execArgv, join(root, 'cli/supervise.ts')], {
+    detached: true,
+    stdio: ['ignore', log, log],
+    env: { ...process.env, VET_LINE_DATA: places.data },
+  })
   closeSync(log)
   child.unref()
   writeFileSync(supervisorFile(places), String(child.pid))
@@ -125,7 +144,14 @@ export async function supervise(): Promise<void> {
     const born = Date.now()
     child = spawn(process.execPath, [join(built, 'server/index.mjs')], {
       stdio: ['ignore', log, log],
-      env: { ...process.env, ...applicationEnvironment(settings), NITRO_HOST: '127.0.0.1', NITRO_PORT: String(settings.httpPort), NODE_ENV: 'production', VET_LINE_FONTS: join(root, 'node_modules/@fontsource/atkinson-hyperlegible-next/files') },
+      env: {
+        ...process.env,
+        ...applicationEnvironment(settings),
+        NITRO_HOST: '127.0.0.1',
+        NITRO_PORT: String(settings.httpPort),
+        NODE_ENV: 'production',
+        VET_LINE_FONTS: join(root, 'node_modules/@fontsource/atkinson-hyperlegible-next/files'),
+      },
     })
     closeSync(log)
     writeFileSync(serverFile(places), String(child.pid))
@@ -160,6 +186,7 @@ export async function demo(port?: number): Promise<void> {
   const { demoPeople, demoPassword, demoPin } = await import('../demo/people')
   print(`\nVet Line runs at ${where}\n`)
   print(`Sign in with password "${demoPassword}"; sign-offs ask for PIN ${demoPin}:`)
-  for (const p of demoPeople) print(`  ${p.signIn.padEnd(8)} ${p.name}, ${p.role.replace('-', ' ')}${p.crew ? `, ${p.crew}` : ''}`)
+  for (const p of demoPeople)
+    print(`  ${p.signIn.padEnd(8)} ${p.name}, ${p.role.replace('-', ' ')}${p.crew ? `, ${p.crew}` : ''}`)
   print('\nStop it with ./vet-line stop')
 }

@@ -22,7 +22,8 @@ const portOf = (args: string[]) => {
   const at = args.indexOf('--port')
   if (at < 0) return undefined
   const port = Number(args[at + 1])
-  if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new CommandFailure(`"${args[at + 1] ?? ''}" is not a port: give a number from 1 to 65535.`)
+  if (!Number.isInteger(port) || port < 1 || port > 65_535)
+    throw new CommandFailure(`"${args[at + 1] ?? ''}" is not a port: give a number from 1 to 65535.`)
   return port
 }
 

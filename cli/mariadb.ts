@@ -9,20 +9,47 @@ import { rejudgeAll } from './rejudging'
 import { makePlaces, readSettings, writeSettings, type Places, type Settings } from './places'
 import { CommandFailure, note } from './say'
 
+/** Nothing is cut, guessed or taken for another value. */
+const SQL_MODE = [
+  'STRICT_TRANS_TABLES',
+  'STRICT_ALL_TABLES',
+  'NO_ZERO_DATE',
+  'NO_ZERO_IN_DATE',
+  'ERROR_FOR_DIVISION_BY_ZERO',
+  'NO_ENGINE_SUBSTITUTION',
+  'ONLY_FULL_GROUP_BY',
+]
+
 const me = () => userInfo().username
 const isRoot = () => process.getuid?.() === 0
 const has = (command: string) => spawnSync('sh', ['-c', `command -v ${command}`]).status === 0
-const find = (command: string) => ['/usr/sbin', '/usr/bin', '/usr/local/sbin', '/usr/local/bin'].map((d) => join(d, command)).find(existsSync)
+const find = (command: string) =>
+  ['/usr/sbin', '/usr/bin', '/usr/local/sbin', '/usr/local/bin'].map((d) => join(d, command)).find(existsSync)
 
 /** Installs MariaDB from Debian when it is missing; without the right to, says so in one sentence. */
 export function ensureInstalled(): void {
   if (find('mariadbd') && find('mariadb-install-db')) return
-  const sudo = isRoot() ? [] : has('sudo') && spawnSync('sudo', ['-n', 'true']).status === 0 ? ['sudo', '-n'] : null
-  if (!sudo || !has('apt-get')) throw new CommandFailure('MariaDB is not installed: run "sudo apt-get install mariadb-server" once, then this command again.')
+  const sudo = isRoot()
+    ? []
+    : has('sudo') && spawnSync('sudo', ['-n', 'true']).status === 0
+      ? ['sudo', '-n']
+      : null
+  if (!sudo || !has('apt-get'))
+    throw new CommandFailure(
+      'MariaDB is not installed: run "sudo apt-get install mariadb-server" once, then this command again.',
+    )
   note('Installing MariaDB from Debian (once) …')
-  const run = (...args: string[]) => spawnSync([...sudo, 'env', 'DEBIAN_FRONTEND=noninteractive', 'apt-get', ...args][0]!, [...sudo, 'env', 'DEBIAN_FRONTEND=noninteractive', 'apt-get', ...args].slice(1), { stdio: ['ignore', 'ignore', 'inherit'] }).status
+  const run = (...args: string[]) =>
+    spawnSync(
+      [...sudo, 'env', 'DEBIAN_FRONTEND=noninteractive', 'apt-get', ...args][0]!,
+      [...sudo, 'env', 'DEBIAN_FRONTEND=noninteractive', 'apt-get', ...args].slice(1),
+      { stdio: ['ignore', 'ignore', 'inherit'] },
+    ).status
   run('update', '-qq')
-  if (run('install', '-y', '-qq', 'mariadb-server') !== 0 || !find('mariadbd')) throw new CommandFailure('MariaDB could not be installed from Debian: run "sudo apt-get install mariadb-server" and try again.')
+  if (run('install', '-y', '-qq', 'mariadb-server') !== 0 || !find('mariadbd'))
+    throw new CommandFailure(
+      'MariaDB could not be installed from Debian: run "sudo apt-get install mariadb-server" and try again.',
+    )
 }
 
 /** As root the server runs as the mysql user where that user can reach the folder, else as root. */
@@ -43,8 +70,24 @@ function initialise(places: Places, user: string[]) {
   rmSync(places.mariadb, { recursive: true, force: true })
   mkdirSync(places.mariadb, { recursive: true })
   giveTo(places, user)
-  const made = spawnSync(find('mariadb-install-db')!, ['--no-defaults', ...user, `--datadir=${places.mariadb}`, '--auth-root-authentication-method=socket', `--auth-root-socket-user=${me()}`, '--skip-test-db', '--skip-name-resolve', '--force'], { encoding: 'utf8' })
-  if (made.status !== 0) throw new CommandFailure(`The database could not be set up in ${places.mariadb}: ${made.stderr.trim().split('\n').at(-1)}`)
+  const made = spawnSync(
+    find('mariadb-install-db')!,
+    [
+      '--no-defaults',
+      ...user,
+      `--datadir=${places.mariadb}`,
+      '--auth-root-authentication-method=socket',
+      `--auth-root-socket-user=${me()}`,
+      '--skip-test-db',
+      '--skip-name-resolve',
+      '--force',
+    ],
+    { encoding: 'utf8' },
+  )
+  if (made.status !== 0)
+    throw new CommandFailure(
+      `The database could not be set up in ${places.mariadb}: ${made.stderr.trim().split('\n').at(-1)}`,
+    )
 }
 
 export const freePort = (wanted = 0): Promise<number> =>
@@ -72,7 +115,9 @@ const pidFile = (places: Places) => join(places.run, 'mariadb.pid')
 export function runningPid(places: Places): number | null {
   try {
     const pid = Number(readFileSync(pidFile(places), 'utf8'))
-    return pid && alive(pid) && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(places.mariadb) ? pid : null
+    return pid && alive(pid) && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(places.mariadb)
+      ? pid
+      : null
   } catch {
     return null
   }
@@ -81,7 +126,10 @@ export function runningPid(places: Places): number | null {
 const sleep = (ms: number) => new Promise((done) => setTimeout(done, ms))
 
 async function answers(settings: Settings, user: string, password: string): Promise<boolean> {
-  const db = connect({ host: '127.0.0.1', port: settings.databasePort, user, password, database: 'vet_line' }, 1)
+  const db = connect(
+    { host: '127.0.0.1', port: settings.databasePort, user, password, database: 'vet_line' },
+    1,
+  )
   try {
     await db.raw('SELECT 1')
     return true
@@ -93,29 +141,56 @@ async function answers(settings: Settings, user: string, password: string): Prom
 }
 
 function sqlAsRoot(places: Places, sql: string) {
-  const run = spawnSync(find('mariadb')!, ['--no-defaults', `--socket=${places.socket}`, `--user=${me()}`, '--batch'], { input: sql, encoding: 'utf8' })
+  const run = spawnSync(
+    find('mariadb')!,
+    ['--no-defaults', `--socket=${places.socket}`, `--user=${me()}`, '--batch'],
+    { input: sql, encoding: 'utf8' },
+  )
   if (run.status !== 0) throw new CommandFailure(`The database refused its set-up: ${run.stderr.trim()}`)
 }
 
 function createUsers(places: Places, settings: Settings) {
   const quote = (s: string) => `'${s.replace(/['\\]/g, '')}'`
-  sqlAsRoot(places, `
+  sqlAsRoot(
+    places,
+    `
     CREATE DATABASE IF NOT EXISTS vet_line;
     CREATE USER IF NOT EXISTS 'vet_line_owner'@'127.0.0.1' IDENTIFIED BY ${quote(settings.ownerPassword)};
     ALTER USER 'vet_line_owner'@'127.0.0.1' IDENTIFIED BY ${quote(settings.ownerPassword)};
     GRANT ALL PRIVILEGES ON vet_line.* TO 'vet_line_owner'@'127.0.0.1' WITH GRANT OPTION;
     CREATE USER IF NOT EXISTS 'vet_line'@'127.0.0.1' IDENTIFIED BY ${quote(settings.applicationPassword)};
     ALTER USER 'vet_line'@'127.0.0.1' IDENTIFIED BY ${quote(settings.applicationPassword)};
-    GRANT USAGE ON *.* TO 'vet_line'@'127.0.0.1';`)
+    GRANT USAGE ON *.* TO 'vet_line'@'127.0.0.1';`,
+  )
 }
 
 function launch(places: Places, settings: Settings, user: string[]): { pid: number; exited: () => boolean } {
   const log = openSync(join(places.logs, 'mariadb.out'), 'a', 0o600)
-  const child = spawn(find('mariadbd')!, [
-    '--no-defaults', ...user, `--datadir=${places.mariadb}`, `--tmpdir=${places.mariadb}`, `--socket=${places.socket}`, `--pid-file=${pidFile(places)}`, '--bind-address=127.0.0.1', `--port=${settings.databasePort}`,
-    '--skip-name-resolve', '--skip-log-bin', `--log-error=${join(places.mariadb, 'error.log')}`, '--character-set-server=utf8mb4', '--collation-server=utf8mb4_unicode_520_ci', '--default-time-zone=+00:00', '--innodb_flush_log_at_trx_commit=1',
-    '--sql-mode=STRICT_TRANS_TABLES,STRICT_ALL_TABLES,NO_ZERO_DATE,NO_ZERO_IN_DATE,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION,ONLY_FULL_GROUP_BY', '--transaction-isolation=READ-COMMITTED', '--local-infile=0', '--max-allowed-packet=64M',
-  ], { detached: true, stdio: ['ignore', log, log] })
+  const child = spawn(
+    find('mariadbd')!,
+    [
+      '--no-defaults',
+      ...user,
+      `--datadir=${places.mariadb}`,
+      `--tmpdir=${places.mariadb}`,
+      `--socket=${places.socket}`,
+      `--pid-file=${pidFile(places)}`,
+      '--bind-address=127.0.0.1',
+      `--port=${settings.databasePort}`,
+      '--skip-name-resolve',
+      '--skip-log-bin',
+      `--log-error=${join(places.mariadb, 'error.log')}`,
+      '--character-set-server=utf8mb4',
+      '--collation-server=utf8mb4_unicode_520_ci',
+      '--default-time-zone=+00:00',
+      '--innodb_flush_log_at_trx_commit=1',
+      `--sql-mode=${SQL_MODE.join(',')}`,
+      '--transaction-isolation=READ-COMMITTED',
+      '--local-infile=0',
+      '--max-allowed-packet=64M',
+    ],
+    { detached: true, stdio: ['ignore', log, log] },
+  )
   closeSync(log)
   let gone = false
   child.once('exit', () => (gone = true))
@@ -131,7 +206,8 @@ export async function ensureDatabase(places: Places): Promise<Settings> {
   ensureInstalled()
   makePlaces(places)
   const settings = readSettings(places)
-  if (runningPid(places) && (await answers(settings, 'vet_line_owner', settings.ownerPassword))) return settings
+  if (runningPid(places) && (await answers(settings, 'vet_line_owner', settings.ownerPassword)))
+    return settings
   const user = serverUser(places)
   initialise(places, user)
   giveTo(places, user)
@@ -165,8 +241,28 @@ export async function ensureDatabase(places: Places): Promise<Settings> {
   throw new CommandFailure(`The database does not start; its log is ${join(places.mariadb, 'error.log')}.`)
 }
 
-export const ownerConnection = (settings: Settings) => connect({ host: '127.0.0.1', port: settings.databasePort, user: 'vet_line_owner', password: settings.ownerPassword, database: 'vet_line' }, 2)
-export const applicationConnection = (settings: Settings, pool = 4) => connect({ host: '127.0.0.1', port: settings.databasePort, user: 'vet_line', password: settings.applicationPassword, database: 'vet_line' }, pool)
+export const ownerConnection = (settings: Settings) =>
+  connect(
+    {
+      host: '127.0.0.1',
+      port: settings.databasePort,
+      user: 'vet_line_owner',
+      password: settings.ownerPassword,
+      database: 'vet_line',
+    },
+    2,
+  )
+export const applicationConnection = (settings: Settings, pool = 4) =>
+  connect(
+    {
+      host: '127.0.0.1',
+      port: settings.databasePort,
+      user: 'vet_line',
+      password: settings.applicationPassword,
+      database: 'vet_line',
+    },
+    pool,
+  )
 
 /** Migrations that came with other rules of judgement. */
 const judgesOtherwise = ['005-trust']

@@ -1,5 +1,16 @@
 import { createHash, randomBytes } from 'node:crypto'
-import { accessSync, chmodSync, constants, existsSync, mkdirSync, readdirSync, readFileSync, renameSync, statSync, writeFileSync } from 'node:fs'
+import {
+  accessSync,
+  chmodSync,
+  constants,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs'
 import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
@@ -21,7 +32,14 @@ export function placesAt(data = process.env.VET_LINE_DATA ?? join(root, 'data'))
   const short = createHash('sha256').update(data).digest('hex').slice(0, 12)
   const own = join(data, 'run', 'mariadb.sock')
   // A socket path may have 107 bytes at most; in a deep folder it moves to the temporary one.
-  return { data, mariadb: join(data, 'mariadb'), run: join(data, 'run'), logs: join(data, 'logs'), settings: join(data, 'settings.json'), socket: own.length <= 100 ? own : join(tmpdir(), `vet-line-${short}.sock`) }
+  return {
+    data,
+    mariadb: join(data, 'mariadb'),
+    run: join(data, 'run'),
+    logs: join(data, 'logs'),
+    settings: join(data, 'settings.json'),
+    socket: own.length <= 100 ? own : join(tmpdir(), `vet-line-${short}.sock`),
+  }
 }
 
 export function makePlaces(places: Places) {
@@ -29,7 +47,9 @@ export function makePlaces(places: Places) {
     for (const folder of [places.data, places.run, places.logs]) mkdirSync(folder, { recursive: true })
     accessSync(places.data, constants.W_OK)
   } catch {
-    throw new CommandFailure(`The folder ${places.data} cannot be written: make it writable, or name another with VET_LINE_DATA=/some/folder.`)
+    throw new CommandFailure(
+      `The folder ${places.data} cannot be written: make it writable, or name another with VET_LINE_DATA=/some/folder.`,
+    )
   }
 }
 
@@ -45,7 +65,13 @@ const secret = () => randomBytes(24).toString('base64url')
 
 export function readSettings(places: Places): Settings {
   if (existsSync(places.settings)) return JSON.parse(readFileSync(places.settings, 'utf8')) as Settings
-  const fresh: Settings = { databasePort: 0, httpPort: 0, ownerPassword: secret(), applicationPassword: secret(), sessionPassword: secret() + secret() }
+  const fresh: Settings = {
+    databasePort: 0,
+    httpPort: 0,
+    ownerPassword: secret(),
+    applicationPassword: secret(),
+    sessionPassword: secret() + secret(),
+  }
   writeSettings(places, fresh)
   return fresh
 }
@@ -59,7 +85,10 @@ export function writeSettings(places: Places, settings: Settings) {
 
 /** The environment that the application and its tools read. */
 export const applicationEnvironment = (settings: Settings): Record<string, string> => ({
-  VET_LINE_DB_PORT: String(settings.databasePort), VET_LINE_DB_USER: 'vet_line', VET_LINE_DB_PASSWORD: settings.applicationPassword, VET_LINE_DB_NAME: 'vet_line',
+  VET_LINE_DB_PORT: String(settings.databasePort),
+  VET_LINE_DB_USER: 'vet_line',
+  VET_LINE_DB_PASSWORD: settings.applicationPassword,
+  VET_LINE_DB_NAME: 'vet_line',
   VET_LINE_SECRET: settings.sessionPassword,
 })
 
@@ -71,6 +100,7 @@ export function buildDigest(): string {
     if (statSync(path).isFile()) return void hash.update(path.slice(root.length)).update(readFileSync(path))
     for (const name of readdirSync(path).sort()) walk(join(path, name))
   }
-  for (const part of ['app', 'build', 'core', 'server', 'public', 'nuxt.config.ts', 'package-lock.json']) walk(join(root, part))
+  for (const part of ['app', 'build', 'core', 'server', 'public', 'nuxt.config.ts', 'package-lock.json'])
+    walk(join(root, part))
   return hash.digest('hex')
 }

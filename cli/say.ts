@@ -1,6 +1,9 @@
 /** A failure that ends a command with one clear sentence. */
 export class CommandFailure extends Error {
-  constructor(message: string, readonly exitCode = 2) {
+  constructor(
+    message: string,
+    readonly exitCode = 2,
+  ) {
     super(message)
   }
 }

@@ -14,7 +14,9 @@ interface Tally {
   failed: number
 }
 
-const run = (args: string[], env: Record<string, string> = {}) => spawnSync(process.execPath, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } }).status === 0
+const run = (args: string[], env: Record<string, string> = {}) =>
+  spawnSync(process.execPath, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } })
+    .status === 0
 const bin = (path: string) => join(root, 'node_modules', path)
 
 /** A check that either holds or not counts as one. */
@@ -24,8 +26,17 @@ function single(name: string, args: string[]): Tally {
   return { name, passed: ok ? 1 : 0, failed: ok ? 0 : 1 }
 }
 
-/** A test runner's own counts from its report; a runner that ends badly without a failed test counts as one failure. */
-function suite(name: string, args: string[], report: string, count: (report: unknown) => [number, number], env: Record<string, string> = {}): Tally {
+/**
+ * A test runner's own counts from its report; a runner that ends badly without a failed test counts as
+ * one failure.
+ */
+function suite(
+  name: string,
+  args: string[],
+  report: string,
+  count: (report: unknown) => [number, number],
+  env: Record<string, string> = {},
+): Tally {
   note(`\n— ${name}`)
   const ok = run(args, env)
   let [passed, failed] = [0, 0]
@@ -39,7 +50,11 @@ function suite(name: string, args: string[], report: string, count: (report: unk
 }
 
 const vitestCounts = (r: unknown): [number, number] => {
-  const { numPassedTests, numFailedTests, numFailedTestSuites } = r as { numPassedTests: number; numFailedTests: number; numFailedTestSuites: number }
+  const { numPassedTests, numFailedTests, numFailedTestSuites } = r as {
+    numPassedTests: number
+    numFailedTests: number
+    numFailedTestSuites: number
+  }
   return [numPassedTests, numFailedTests || (numFailedTestSuites > 0 ? 1 : 0)]
 }
 const playwrightCounts = (r: unknown): [number, number] => {
@@ -47,7 +62,7 @@ const playwrightCounts = (r: unknown): [number, number] => {
   return [stats.expected, stats.unexpected + stats.flaky]
 }
 
-/** Everything: lint, layers, types, core, server, browser. Ends with one line of counts. */
+/** Everything: lint, format, layers, types, core, server, browser. Ends with one line of counts. */
 export async function runTests(): Promise<number> {
   ensureInstalled()
   ensureBrowser()
@@ -56,19 +71,54 @@ export async function runTests(): Promise<number> {
   run([bin('nuxt/bin/nuxt.mjs'), 'prepare', '--logLevel', 'silent'])
   const tallies: Tally[] = [
     single('Lint', [bin('eslint/bin/eslint.js'), '.']),
-    single('Layers', [bin('dependency-cruiser/bin/dependency-cruise.mjs'), '--config', '.dependency-cruiser.cjs', 'core', 'server', 'app', 'cli', 'demo', 'devices']),
+    single('Format', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']),
+    single('Layers', [
+      bin('dependency-cruiser/bin/dependency-cruise.mjs'),
+      '--config',
+      '.dependency-cruiser.cjs',
+      'core',
+      'server',
+      'app',
+      'cli',
+      'demo',
+      'devices',
+    ]),
     single('Types of the application', [bin('vue-tsc/bin/vue-tsc.js'), '-b', '--noEmit']),
     single('Types of core, tools and tests', [bin('typescript/bin/tsc'), '-p', 'tsconfig.tools.json']),
   ]
   for (const project of ['core', 'server']) {
     const report = join(reports, `${project}.json`)
-    tallies.push(suite(`Tests of the ${project}`, [bin('vitest/vitest.mjs'), 'run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${report}`], report, vitestCounts))
+    tallies.push(
+      suite(
+        `Tests of the ${project}`,
+        [
+          bin('vitest/vitest.mjs'),
+          'run',
+          '--project',
+          project,
+          '--reporter=default',
+          '--reporter=json',
+          `--outputFile.json=${report}`,
+        ],
+        report,
+        vitestCounts,
+      ),
+    )
   }
   const report = join(reports, 'browser.json')
-  tallies.push(suite('Tests in the browser', [bin('@playwright/test/cli.js'), 'test', '--reporter=list,json'], report, playwrightCounts, { PLAYWRIGHT_JSON_OUTPUT_NAME: report }))
+  tallies.push(
+    suite(
+      'Tests in the browser',
+      [bin('@playwright/test/cli.js'), 'test', '--reporter=list,json'],
+      report,
+      playwrightCounts,
+      { PLAYWRIGHT_JSON_OUTPUT_NAME: report },
+    ),
+  )
   rmSync(reports, { recursive: true, force: true })
   print('')
-  for (const t of tallies) print(`${t.failed === 0 ? 'ok  ' : 'FAIL'} ${t.name}: ${t.passed} passed, ${t.failed} failed`)
+  for (const t of tallies)
+    print(`${t.failed === 0 ? 'ok  ' : 'FAIL'} ${t.name}: ${t.passed} passed, ${t.failed} failed`)
   const sum = (key: 'passed' | 'failed') => tallies.reduce((total, t) => total + t[key], 0)
   print(`\n${sum('passed')} passed, ${sum('failed')} failed`)
   return sum('failed') === 0 ? 0 : 1

@@ -10,11 +10,18 @@ export async function verifyDatabase(): Promise<number> {
   const db = applicationConnection(settings)
   try {
     const keys: string[] = await db('projects').pluck('project_key')
-    const projects = (await Promise.all(keys.map((k) => findProject(db, k)))).filter((p): p is Project => p !== null)
+    const projects = (await Promise.all(keys.map((k) => findProject(db, k)))).filter(
+      (p): p is Project => p !== null,
+    )
     const report = await verifyRecord(db, projects)
     json(report)
-    for (const f of report.faults) note(`${f.subjectType} ${f.subject}: entry ${f.seq} (${f.entry}): ${f.fault}.`)
-    for (const s of report.stale) note(`${s.subjectType} ${s.subject}: ${s.field} is stored as ${JSON.stringify(s.stored)}, the entries give ${JSON.stringify(s.rebuilt)}.`)
+    for (const f of report.faults)
+      note(`${f.subjectType} ${f.subject}: entry ${f.seq} (${f.entry}): ${f.fault}.`)
+    for (const s of report.stale)
+      note(
+        `${s.subjectType} ${s.subject}: ${s.field} is stored as ${JSON.stringify(s.stored)}, ` +
+          `the entries give ${JSON.stringify(s.rebuilt)}.`,
+      )
     return report.faults.length + report.stale.length === 0 ? 0 : 1
   } finally {
     await db.destroy()

@@ -15,7 +15,8 @@ export function inheritedKey(data: unknown): { path: (string | number)[]; senten
     if (path.length > DEEPEST) return { path: path.slice(0, 3), sentence: 'This is nested too deep.' }
     const keys = Array.isArray(value) ? value.keys() : Object.keys(value)
     for (const key of keys) {
-      if (typeof key === 'string' && key in Object.prototype) return { path: [...path, key], sentence: `Unknown: ${key}.` }
+      if (typeof key === 'string' && key in Object.prototype)
+        return { path: [...path, key], sentence: `Unknown: ${key}.` }
       const inner = (value as Record<string | number, unknown>)[key]
       if (typeof inner === 'object' && inner !== null) look.push({ value: inner, path: [...path, key] })
     }

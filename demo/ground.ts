@@ -25,8 +25,31 @@ export interface Ground {
 export type Brief = Pick<NewEntry, 'kind' | 'payload' | 'step' | 'instrument'> & { at: number }
 
 /** Writes entries of a subject as a person of the scenario, at their times. */
-export async function write(g: Ground, type: Parameters<typeof appendEntries>[3], subject: string, who: string, briefs: Brief[], known?: StoredEntry[]): Promise<StoredEntry[]> {
+export async function write(
+  g: Ground,
+  type: Parameters<typeof appendEntries>[3],
+  subject: string,
+  who: string,
+  briefs: Brief[],
+  known?: StoredEntry[],
+): Promise<StoredEntry[]> {
   const actor = g.people[who]!
-  const { entries } = await appendEntries(g.db, actor, actor.roles[0]!, type, subject, briefs.map((b) => ({ id: g.random.id(b.at), kind: b.kind, step: b.step ?? null, payload: b.payload, instrument: b.instrument ?? null, recordedAt: new Date(b.at), receivedAt: new Date(b.at + 4000) })), known)
+  const { entries } = await appendEntries(
+    g.db,
+    actor,
+    actor.roles[0]!,
+    type,
+    subject,
+    briefs.map((b) => ({
+      id: g.random.id(b.at),
+      kind: b.kind,
+      step: b.step ?? null,
+      payload: b.payload,
+      instrument: b.instrument ?? null,
+      recordedAt: new Date(b.at),
+      receivedAt: new Date(b.at + 4000),
+    })),
+    known,
+  )
   return entries
 }

@@ -15,7 +15,13 @@ export interface LogShape {
  * A made-up logger trace of a polyethylene test by expansion: filling up, four hours kept
  * with strokes of makeup water, lowered by 70 kPa, an hour alone.
  */
-export function makeLog({ testPressure, startedAt, leak, seed, step = 30 }: LogShape): { time: string; 'pressure kPa': number; temperature: number; 'makeup L': number }[] {
+export function makeLog({
+  testPressure,
+  startedAt,
+  leak,
+  seed,
+  step = 30,
+}: LogShape): { time: string; 'pressure kPa': number; temperature: number; 'makeup L': number }[] {
   const random = seeded(seed)
   const noise = () => (random.next() + random.next() - 1) * 1.2
   const rows: ReturnType<typeof makeLog> = []
@@ -45,7 +51,12 @@ export function makeLog({ testPressure, startedAt, leak, seed, step = 30 }: LogS
       const hours = (t - raise - expansion - lowering) / 3600
       pressure = testPressure - 74 + 9 * (1 - Math.exp(-hours / 0.18)) - leak * hours
     }
-    rows.push({ time: new Date(startedAt + t * 1000).toISOString(), 'pressure kPa': Number((pressure + noise()).toFixed(1)), temperature: Number((11.4 + 0.3 * Math.sin(t / 5000)).toFixed(2)), 'makeup L': Number(makeup.toFixed(2)) })
+    rows.push({
+      time: new Date(startedAt + t * 1000).toISOString(),
+      'pressure kPa': Number((pressure + noise()).toFixed(1)),
+      temperature: Number((11.4 + 0.3 * Math.sin(t / 5000)).toFixed(2)),
+      'makeup L': Number(makeup.toFixed(2)),
+    })
   }
   return rows
 }

@@ -18,8 +18,13 @@ export function seeded(seed: number) {
     /** a UUID of version 7 for a moment */
     id: (at: number) => {
       const hex = Math.max(0, Math.floor(at)).toString(16).padStart(12, '0')
-      const r = () => Math.floor(next() * 65536).toString(16).padStart(4, '0')
-      return `${hex.slice(0, 8)}-${hex.slice(8)}-7${r().slice(1)}-${(8 + Math.floor(next() * 4)).toString(16)}${r().slice(1)}-${r()}${r()}${r()}`
+      const r = () =>
+        Math.floor(next() * 65536)
+          .toString(16)
+          .padStart(4, '0')
+      const third = `7${r().slice(1)}`
+      const fourth = `${(8 + Math.floor(next() * 4)).toString(16)}${r().slice(1)}`
+      return `${hex.slice(0, 8)}-${hex.slice(8)}-${third}-${fourth}-${r()}${r()}${r()}`
     },
   }
 }

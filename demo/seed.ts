@@ -39,7 +39,13 @@ async function layGround(db: Knex, now: number): Promise<Ground> {
   const random = seeded(SEED)
   const id = () => random.id(now - 40 * DAY)
   const project = id()
-  await db('projects').insert({ id: project, project_key: scheme.key, name: scheme.name, zone: scheme.zone, settings: JSON.stringify({ rule: 'guarded', schools: {}, plan: {} }) })
+  await db('projects').insert({
+    id: project,
+    project_key: scheme.key,
+    name: scheme.name,
+    zone: scheme.zone,
+    settings: JSON.stringify({ rule: 'guarded', schools: {}, plan: {} }),
+  })
   const crews = crewNames.map(() => id())
   await db('crews').insert(crewNames.map((name, i) => ({ id: crews[i], project, name })))
   const people: Record<string, Actor> = {}
@@ -47,37 +53,127 @@ async function layGround(db: Knex, now: number): Promise<Ground> {
   for (const p of demoPeople) {
     const person = id()
     const crew = p.crew ? crews[crewNames.indexOf(p.crew as (typeof crewNames)[number])]! : null
-    await db('people').insert({ id: person, sign_in: p.signIn, name: p.name, password_hash: password, pin_hash: pin })
+    await db('people').insert({
+      id: person,
+      sign_in: p.signIn,
+      name: p.name,
+      password_hash: password,
+      pin_hash: pin,
+    })
     await db('memberships').insert({ project, person, role: p.role, crew })
     people[p.signIn] = { person, name: p.name, project, roles: [p.role], crew }
   }
   const tools: Record<string, string> = {}
   for (const i of instruments) {
     tools[i.kind] = id()
-    await db('instruments').insert({ id: tools[i.kind], project, name: i.name, kind: i.kind, quantity: i.quantity, range_min: i.min, range_max: i.max, resolution: i.resolution, uncertainty: i.uncertainty })
-    await db('calibrations').insert({ id: id(), project, instrument: tools[i.kind], from_at: new Date(now + (i.days - 365) * DAY), until_at: new Date(now + i.days * DAY), certificate: `K-${1000 + i.days}` })
+    await db('instruments').insert({
+      id: tools[i.kind],
+      project,
+      name: i.name,
+      kind: i.kind,
+      quantity: i.quantity,
+      range_min: i.min,
+      range_max: i.max,
+      resolution: i.resolution,
+      uncertainty: i.uncertainty,
+    })
+    await db('calibrations').insert({
+      id: id(),
+      project,
+      instrument: tools[i.kind],
+      from_at: new Date(now + (i.days - 365) * DAY),
+      until_at: new Date(now + i.days * DAY),
+      certificate: `K-${1000 + i.days}`,
+    })
   }
   const lines = { main: id(), branch: id() }
-  for (const [key, line] of [['main', risingMain], ['branch', branch]] as const) {
-    await db('alignments').insert({ id: lines[key], project, line_key: line.key, name: line.name, material: 'polyethylene', from_station: line.from, to_station: line.to, profile: JSON.stringify(line.profile), facts: JSON.stringify({ 'line.designPressure': 10e5 }) })
+  for (const [key, line] of [
+    ['main', risingMain],
+    ['branch', branch],
+  ] as const) {
+    await db('alignments').insert({
+      id: lines[key],
+      project,
+      line_key: line.key,
+      name: line.name,
+      material: 'polyethylene',
+      from_station: line.from,
+      to_station: line.to,
+      profile: JSON.stringify(line.profile),
+      facts: JSON.stringify({ 'line.designPressure': 10e5 }),
+    })
   }
-  await db('catalogue').insert(catalogue.map((c) => ({ project, item: c.item, title: c.title, kind: c.kind, pressure_class: c.pressureClass, facts: JSON.stringify(c.facts), gtin: c.gtin, limits: JSON.stringify(c.limits), mass: c.mass, shelf_months: c.shelfMonths, opened_days: c.openedDays })))
-  return { db, random, now, project: (await findProject(db, scheme.key))!, crews, people, lines, instruments: tools, procedures: {} }
+  await db('catalogue').insert(
+    catalogue.map((c) => ({
+      project,
+      item: c.item,
+      title: c.title,
+      kind: c.kind,
+      pressure_class: c.pressureClass,
+      facts: JSON.stringify(c.facts),
+      gtin: c.gtin,
+      limits: JSON.stringify(c.limits),
+      mass: c.mass,
+      shelf_months: c.shelfMonths,
+      opened_days: c.openedDays,
+    })),
+  )
+  return {
+    db,
+    random,
+    now,
+    project: (await findProject(db, scheme.key))!,
+    crews,
+    people,
+    lines,
+    instruments: tools,
+    procedures: {},
+  }
 }
 
 async function writeJoint(g: Ground, joint: string, lead: string, made: Made[], startedAt: number) {
   let entries: StoredEntry[] = []
-  for (let i = 0; i < made.length; ) {
+  for (let i = 0; i < made.length;) {
     let k = i
     while (k < made.length && made[k]!.by === made[i]!.by) k++
-    entries = await write(g, 'joint', joint, made[i]!.by === 'lead' ? lead : 'ines', made.slice(i, k).map((m) => ({ kind: m.kind, step: m.step, payload: m.payload, instrument: m.instrument ? g.instruments[m.instrument] : null, at: startedAt + m.after * 1000 })), entries)
+    entries = await write(
+      g,
+      'joint',
+      joint,
+      made[i]!.by === 'lead' ? lead : 'ines',
+      made.slice(i, k).map((m) => ({
+        kind: m.kind,
+        step: m.step,
+        payload: m.payload,
+        instrument: m.instrument ? g.instruments[m.instrument] : null,
+        at: startedAt + m.after * 1000,
+      })),
+      entries,
+    )
     i = k
   }
   return entries
 }
 
 /** The tail of the line where everything happens now; counted from the last joint that is finished. */
-const scenes = ['accepted', 'accepted', 'cooling-test', 'cooling-test', 'rejected', 'reworked', 'past-hold', 'cooling', 'fusion', 'held', 'too-close', 'refused', 'in-work', 'held-long', 'opened', 'struck'] as const
+const scenes = [
+  'accepted',
+  'accepted',
+  'cooling-test',
+  'cooling-test',
+  'rejected',
+  'reworked',
+  'past-hold',
+  'cooling',
+  'fusion',
+  'held',
+  'too-close',
+  'refused',
+  'in-work',
+  'held-long',
+  'opened',
+  'struck',
+] as const
 const FINISHED = 224
 
 async function layJoints(g: Ground, stock: Stock) {
@@ -91,72 +187,210 @@ async function layJoints(g: Ground, stock: Stock) {
   for (let n = 1; n <= JOINTS; n++) {
     const id = random.id(now - 35 * DAY)
     const scene = n <= FINISHED ? 'accepted' : (scenes[n - FINISHED - 1] ?? 'planned')
-    const crew = n <= FINISHED ? (Math.floor((n - 1) / 24) % 2) : n % 2
+    const crew = n <= FINISHED ? Math.floor((n - 1) / 24) % 2 : n % 2
     const lead = crew === 0 ? 'tam' : 'rhona'
     const opened = scene !== 'planned'
     await db('joints').insert({
-      id, project: g.project.id, alignment: g.lines.main, number: `RM-${String(n).padStart(3, '0')}`, station: n * PIPE, system: SYSTEM, crew: g.crews[crew], procedure_id: opened ? g.procedures[SYSTEM] : null,
-      upstream: opened ? stock.pipes[n - 1]!.id : null, downstream: opened ? stock.pipes[n]!.id : null, fitting: opened ? stock.fittings[n - 1]!.id : null, facts: JSON.stringify(opened ? facts : {}), opened_at: opened ? new Date(now - HOUR) : null, summary: JSON.stringify(emptySummary),
+      id,
+      project: g.project.id,
+      alignment: g.lines.main,
+      number: `RM-${String(n).padStart(3, '0')}`,
+      station: n * PIPE,
+      system: SYSTEM,
+      crew: g.crews[crew],
+      procedure_id: opened ? g.procedures[SYSTEM] : null,
+      upstream: opened ? stock.pipes[n - 1]!.id : null,
+      downstream: opened ? stock.pipes[n]!.id : null,
+      fitting: opened ? stock.fittings[n - 1]!.id : null,
+      facts: JSON.stringify(opened ? facts : {}),
+      opened_at: opened ? new Date(now - HOUR) : null,
+      summary: JSON.stringify(emptySummary),
     })
     if (!opened) continue
     const made = conformingJoint(random, shape, 12)
     // Ten joints a working day over four weeks, the last this morning.
     const daysAgo = ((FINISHED - n) / FINISHED) * 28 + 0.7
     const startedAt = n <= FINISHED ? now - daysAgo * DAY : now
-    const entries = n <= FINISHED ? await writeJoint(g, id, lead, made, startedAt) : await playScene(g, id, lead, scene, made)
+    const entries =
+      n <= FINISHED
+        ? await writeJoint(g, id, lead, made, startedAt)
+        : await playScene(g, id, lead, scene, made)
     const at = entries.length > 0 ? Date.parse(entries.at(-1)!.receivedAt) : now
-    await saveJointProjection(db, id, projectJoint(compiled, { facts: facts as Record<string, number> }, entries, at, options))
+    await saveJointProjection(
+      db,
+      id,
+      projectJoint(compiled, { facts: facts as Record<string, number> }, entries, at, options),
+    )
     await saveMakeup(db, (await findJoint(db, g.project.id, id))!, entries)
     if (scene === 'rejected' || scene === 'reworked') await layNcr(g, id, scene, lead)
   }
-  for (let n = 1; n <= 5; n++) await db('joints').insert({ id: random.id(now), project: g.project.id, alignment: g.lines.branch, number: `SB-0${n}`, station: n * PIPE, system: SYSTEM, crew: g.crews[1], facts: '{}', summary: JSON.stringify(emptySummary) })
+  for (let n = 1; n <= 5; n++)
+    await db('joints').insert({
+      id: random.id(now),
+      project: g.project.id,
+      alignment: g.lines.branch,
+      number: `SB-0${n}`,
+      station: n * PIPE,
+      system: SYSTEM,
+      crew: g.crews[1],
+      facts: '{}',
+      summary: JSON.stringify(emptySummary),
+    })
 }
 
-const replace = (made: Made[], step: string, payload: Record<string, unknown>): Made[] => made.map((m) => (m.step === step && m.kind !== 'request' && m.kind !== 'release' ? { ...m, payload } : m))
+const replace = (made: Made[], step: string, payload: Record<string, unknown>): Made[] =>
+  made.map((m) => (m.step === step && m.kind !== 'request' && m.kind !== 'release' ? { ...m, payload } : m))
 
 /** Plays a joint so that it stands in its scene now. */
-async function playScene(g: Ground, id: string, lead: string, scene: string, made: Made[]): Promise<StoredEntry[]> {
+async function playScene(
+  g: Ground,
+  id: string,
+  lead: string,
+  scene: string,
+  made: Made[],
+): Promise<StoredEntry[]> {
   const { now } = g
   const endAt = (list: Made[], end: number) => writeJoint(g, id, lead, list, end - list.at(-1)!.after * 1000)
   const at = (step: string) => made.find((m) => m.step === step)!.after * 1000
   switch (scene) {
-    case 'accepted': return endAt(made, now - 20 * HOUR)
-    case 'cooling-test': return endAt(made, now - 25 * MINUTE)
-    case 'cooling': return writeJoint(g, id, lead, upTo(made, 'fusion-run'), now - at('fusion-start') - 21 * MINUTE)
-    case 'fusion': return writeJoint(g, id, lead, upTo(made, 'fusion-start'), now - at('fusion-start') - 3 * MINUTE)
-    case 'held': return endAt(upTo(made, 'before-fusion').filter((m) => m.kind !== 'release'), now - 6 * MINUTE)
-    case 'held-long': return endAt(upTo(made, 'before-fusion').filter((m) => m.kind !== 'release'), now - 34 * MINUTE)
+    case 'accepted':
+      return endAt(made, now - 20 * HOUR)
+    case 'cooling-test':
+      return endAt(made, now - 25 * MINUTE)
+    case 'cooling':
+      return writeJoint(g, id, lead, upTo(made, 'fusion-run'), now - at('fusion-start') - 21 * MINUTE)
+    case 'fusion':
+      return writeJoint(g, id, lead, upTo(made, 'fusion-start'), now - at('fusion-start') - 3 * MINUTE)
+    case 'held':
+      return endAt(
+        upTo(made, 'before-fusion').filter((m) => m.kind !== 'release'),
+        now - 6 * MINUTE,
+      )
+    case 'held-long':
+      return endAt(
+        upTo(made, 'before-fusion').filter((m) => m.kind !== 'release'),
+        now - 34 * MINUTE,
+      )
     case 'refused': {
-      const list = upTo(made, 'before-fusion').map((m) => (m.kind === 'release' ? { ...m, kind: 'refusal' as const, payload: { reason: 'Downstream pipe hangs; support it within a metre of the clamp.' } } : m))
+      const list = upTo(made, 'before-fusion').map((m) =>
+        m.kind === 'release'
+          ? {
+              ...m,
+              kind: 'refusal' as const,
+              payload: { reason: 'Downstream pipe hangs; support it within a metre of the clamp.' },
+            }
+          : m,
+      )
       return endAt(list, now - 15 * MINUTE)
     }
-    case 'too-close': return endAt(replace(upTo(made, 'ovality'), 'ovality', { values: [0.3169, 0.3152, 0.314, 0.3155], typed: ['316.9', '315.2', '314', '315.5'] }), now - 9 * MINUTE)
-    case 'in-work': return endAt(upTo(made, 'peel-depth'), now - 4 * MINUTE)
-    case 'past-hold': return endAt(upTo(made, 'fusion-run').filter((m) => m.kind !== 'release' && m.kind !== 'request'), now - 50 * MINUTE)
-    case 'rejected': return endAt(replace(upTo(made, 'controller-time'), 'controller-time', { values: [360], typed: ['360 s'] }), now - 26 * HOUR)
-    case 'reworked': return endAt(replace(upTo(made, 'square'), 'square', { values: [0.0081, 0.0021], typed: ['8.1', '2.1'] }), now - 30 * HOUR)
+    case 'too-close':
+      return endAt(
+        replace(upTo(made, 'ovality'), 'ovality', {
+          values: [0.3169, 0.3152, 0.314, 0.3155],
+          typed: ['316.9', '315.2', '314', '315.5'],
+        }),
+        now - 9 * MINUTE,
+      )
+    case 'in-work':
+      return endAt(upTo(made, 'peel-depth'), now - 4 * MINUTE)
+    case 'past-hold':
+      return endAt(
+        upTo(made, 'fusion-run').filter((m) => m.kind !== 'release' && m.kind !== 'request'),
+        now - 50 * MINUTE,
+      )
+    case 'rejected':
+      return endAt(
+        replace(upTo(made, 'controller-time'), 'controller-time', { values: [360], typed: ['360 s'] }),
+        now - 26 * HOUR,
+      )
+    case 'reworked':
+      return endAt(
+        replace(upTo(made, 'square'), 'square', { values: [0.0081, 0.0021], typed: ['8.1', '2.1'] }),
+        now - 30 * HOUR,
+      )
     case 'struck': {
-      const entries = await endAt(replace(upTo(made, 'temperature'), 'temperature', { values: [61], typed: ['61 °C'] }), now - 3 * MINUTE)
+      const entries = await endAt(
+        replace(upTo(made, 'temperature'), 'temperature', { values: [61], typed: ['61 °C'] }),
+        now - 3 * MINUTE,
+      )
       const wrong = entries.at(-1)!
-      const struck = await write(g, 'joint', id, lead, [{ kind: 'correction', step: 'temperature', payload: { strikes: wrong.id, reason: 'Thermometer lay in the sun' }, at: now - 2 * MINUTE }], entries)
-      return write(g, 'joint', id, lead, [{ kind: 'reading', step: 'temperature', payload: { values: [13.5], typed: ['13.5'] }, instrument: g.instruments.thermometer, at: now - MINUTE }], struck)
+      const struck = await write(
+        g,
+        'joint',
+        id,
+        lead,
+        [
+          {
+            kind: 'correction',
+            step: 'temperature',
+            payload: { strikes: wrong.id, reason: 'Thermometer lay in the sun' },
+            at: now - 2 * MINUTE,
+          },
+        ],
+        entries,
+      )
+      return write(
+        g,
+        'joint',
+        id,
+        lead,
+        [
+          {
+            kind: 'reading',
+            step: 'temperature',
+            payload: { values: [13.5], typed: ['13.5'] },
+            instrument: g.instruments.thermometer,
+            at: now - MINUTE,
+          },
+        ],
+        struck,
+      )
     }
-    default: return []
+    default:
+      return []
   }
 }
 
 async function layNcr(g: Ground, joint: string, scene: string, lead: string) {
   const { db, people, now, random } = g
-  const raise = (criterion: string, reading: string, step: string, at: number) => raiseNcr(db, g.project, people.ines!, { id: random.id(at), subjectType: 'joint', subject: joint, step, criterion, reading, photo: null }, new Date(at))
+  const raise = (criterion: string, reading: string, step: string, at: number) =>
+    raiseNcr(
+      db,
+      g.project,
+      people.ines!,
+      { id: random.id(at), subjectType: 'joint', subject: joint, step, criterion, reading, photo: null },
+      new Date(at),
+    )
   const found = (await findJoint(db, g.project.id, joint))!.summary.drafts[0]!
   if (scene === 'rejected') {
     const id = await raise(found.criterion, found.reading, found.step, now - 25 * HOUR)
-    await disposeNcr(db, people.petra!, id, 'rework', 'Clear the controller, scan the label again, take the new reading before connecting.', new Date(now - 23 * HOUR))
+    await disposeNcr(
+      db,
+      people.petra!,
+      id,
+      'rework',
+      'Clear the controller, scan the label again, take the new reading before connecting.',
+      new Date(now - 23 * HOUR),
+    )
     return
   }
   const id = await raise(found.criterion, found.reading, found.step, now - 29 * HOUR)
-  await disposeNcr(db, people.petra!, id, 'rework', 'Cut the end again with the guided cutter.', new Date(now - 28 * HOUR))
-  await reworkNcr(db, people[lead]!, id, 'End cut again, 2 mm out of square now.', null, new Date(now - 27 * HOUR))
+  await disposeNcr(
+    db,
+    people.petra!,
+    id,
+    'rework',
+    'Cut the end again with the guided cutter.',
+    new Date(now - 28 * HOUR),
+  )
+  await reworkNcr(
+    db,
+    people[lead]!,
+    id,
+    'End cut again, 2 mm out of square now.',
+    null,
+    new Date(now - 27 * HOUR),
+  )
   await verifyNcr(db, g.project, people.oskar!, id, true, 'Seen and measured.', new Date(now - 26.5 * HOUR))
 }
 
@@ -166,13 +400,47 @@ async function layReaches(g: Ground) {
   for (let n = 0; n < 46; n++) {
     const id = random.id(now - 30 * DAY)
     const crew = Math.floor(n / 5) % 2
-    await db('reaches').insert({ id, project: g.project.id, alignment: g.lines.main, crew: g.crews[crew], name: `RM reach ${String(n + 1).padStart(2, '0')}`, from_station: n * 60, to_station: n * 60 + 60, pipe_od: od, criteria: JSON.stringify(sampleEmbedmentCriteria) })
+    await db('reaches').insert({
+      id,
+      project: g.project.id,
+      alignment: g.lines.main,
+      crew: g.crews[crew],
+      name: `RM reach ${String(n + 1).padStart(2, '0')}`,
+      from_station: n * 60,
+      to_station: n * 60 + 60,
+      pipe_od: od,
+      criteria: JSON.stringify(sampleEmbedmentCriteria),
+    })
     if (n > 43) continue
     const at = now - ((43 - n) / 43) * 27 * DAY - 3 * HOUR
-    const lift = (side: string, thickness: number, k: number, passes = 4): Brief => ({ kind: 'lift', payload: { side, thickness, passes, material: 'sand', haunched: true }, at: at + k * 20 * MINUTE })
-    const density = (wet: number, k: number): Brief => ({ kind: 'density', payload: { side: 'both', wetDensity: wet, moisture: 0.09, maximum: 1880, station: n * 60 + 30 }, at: at + k * 20 * MINUTE })
-    const whole = [lift('left', 0.15, 0), lift('right', 0.15, 1), lift('both', 0.15, 2), density(random.between(1880, 1960, 1), 3), lift('both', 0.15, 4), density(random.between(1880, 1960, 1), 5), lift('both', 0.2, 6), density(random.between(1890, 1960, 1), 7)]
-    const list = n === 43 ? whole.slice(0, 3) : n === 42 ? [...whole.slice(0, 2), lift('left', 0.25, 2, 2)] : n === 41 ? [...whole.slice(0, 3), density(1846, 3)] : whole
+    const lift = (side: string, thickness: number, k: number, passes = 4): Brief => ({
+      kind: 'lift',
+      payload: { side, thickness, passes, material: 'sand', haunched: true },
+      at: at + k * 20 * MINUTE,
+    })
+    const density = (wet: number, k: number): Brief => ({
+      kind: 'density',
+      payload: { side: 'both', wetDensity: wet, moisture: 0.09, maximum: 1880, station: n * 60 + 30 },
+      at: at + k * 20 * MINUTE,
+    })
+    const whole = [
+      lift('left', 0.15, 0),
+      lift('right', 0.15, 1),
+      lift('both', 0.15, 2),
+      density(random.between(1880, 1960, 1), 3),
+      lift('both', 0.15, 4),
+      density(random.between(1880, 1960, 1), 5),
+      lift('both', 0.2, 6),
+      density(random.between(1890, 1960, 1), 7),
+    ]
+    const list =
+      n === 43
+        ? whole.slice(0, 3)
+        : n === 42
+          ? [...whole.slice(0, 2), lift('left', 0.25, 2, 2)]
+          : n === 41
+            ? [...whole.slice(0, 3), density(1846, 3)]
+            : whole
     const entries = await write(g, 'reach', id, crew === 0 ? 'tam' : 'rhona', list)
     const judged = judgeReach(entries.map(forCore), od)
     await saveReach(db, id, { state: judged.state, left: judged.left, right: judged.right })
@@ -181,23 +449,68 @@ async function layReaches(g: Ground) {
 
 async function layPacks(g: Ground) {
   const { db, random, now } = g
-  const packs: [number: string, line: 'main' | 'branch', from: number, to: number, dueDays: number, story: 'signed' | 'failed' | 'evaluated' | 'planned'][] = [
-    ['TP-01', 'main', 0, 900, -12, 'signed'], ['TP-02', 'main', 900, 1500, -5, 'failed'], ['TP-03', 'main', 1500, 2100, 0.1, 'planned'], ['TP-04', 'main', 2100, 2760, 0.3, 'planned'], ['TP-05', 'branch', 0, 72, 0.4, 'planned'],
+  const packs: [
+    number: string,
+    line: 'main' | 'branch',
+    from: number,
+    to: number,
+    dueDays: number,
+    story: 'signed' | 'failed' | 'evaluated' | 'planned',
+  ][] = [
+    ['TP-01', 'main', 0, 900, -12, 'signed'],
+    ['TP-02', 'main', 900, 1500, -5, 'failed'],
+    ['TP-03', 'main', 1500, 2100, 0.1, 'planned'],
+    ['TP-04', 'main', 2100, 2760, 0.3, 'planned'],
+    ['TP-05', 'branch', 0, 72, 0.4, 'planned'],
   ]
   for (const [number, key, from, to, dueDays, story] of packs) {
     const id = random.id(now - 20 * DAY)
     const line = key === 'main' ? risingMain : branch
-    const section = key === 'main' ? { length: to - from, insideDiameter: 0.2578, wall: 0.0286, modulus: 900e6 } : { length: to - from, insideDiameter: 0.0514, wall: 0.0058, modulus: 900e6 }
+    const section =
+      key === 'main'
+        ? { length: to - from, insideDiameter: 0.2578, wall: 0.0286, modulus: 900e6 }
+        : { length: to - from, insideDiameter: 0.0514, wall: 0.0058, modulus: 900e6 }
     const testPressure = 12.5e5
     await insertPack(db, g.project.id, {
-      id, alignment: g.lines[key], number, from, to, method: 'pe-expansion', gauge: g.instruments.gauge!, dueAt: new Date(now + dueDays * DAY),
-      design: { section, outsideDiameter: key === 'main' ? 0.315 : 0.063, rating: 16e5, weakest: key === 'main' ? 'Pipe PE 315 SDR 11' : 'Pipe PE 63 SDR 11', gaugeElevation: elevationAt(line.profile, from), testPressure, required: 10e5, methodMaterial: 'polyethylene', parameters: { ...samplePeExpansion, testPressure, gaugeUncertainty: 2500 } },
+      id,
+      alignment: g.lines[key],
+      number,
+      from,
+      to,
+      method: 'pe-expansion',
+      gauge: g.instruments.gauge!,
+      dueAt: new Date(now + dueDays * DAY),
+      design: {
+        section,
+        outsideDiameter: key === 'main' ? 0.315 : 0.063,
+        rating: 16e5,
+        weakest: key === 'main' ? 'Pipe PE 315 SDR 11' : 'Pipe PE 63 SDR 11',
+        gaugeElevation: elevationAt(line.profile, from),
+        testPressure,
+        required: 10e5,
+        methodMaterial: 'polyethylene',
+        parameters: { ...samplePeExpansion, testPressure, gaugeUncertainty: 2500 },
+      },
     })
     if (story === 'planned') continue
     const startedAt = now + dueDays * DAY - 6 * HOUR
-    const csv = Papa.unparse(makeLog({ testPressure: 1250, startedAt, leak: story === 'failed' ? 96 : 0, seed: SEED + from, step: 60 }))
+    const csv = Papa.unparse(
+      makeLog({
+        testPressure: 1250,
+        startedAt,
+        leak: story === 'failed' ? 96 : 0,
+        seed: SEED + from,
+        step: 60,
+      }),
+    )
     const bytes = Buffer.from(csv)
-    const file = { id: random.id(startedAt), name: `${number}-log.csv`, mime: 'text/csv', sha256: sha256(bytes), bytes }
+    const file = {
+      id: random.id(startedAt),
+      name: `${number}-log.csv`,
+      mime: 'text/csv',
+      sha256: sha256(bytes),
+      bytes,
+    }
     await insertFile(db, g.project.id, g.people.ines!.person, file)
     const pack = (await findPack(db, g.project.id, id))!
     const log = readPressureLog(csv)
@@ -205,14 +518,58 @@ async function layPacks(g: Ground) {
     const end = startedAt + 5.8 * HOUR
     const rows = ['restraint', 'filled', 'sensor', 'exclusion', 'witness']
     let entries = await write(g, 'pack', id, 'ines', [
-      ...rows.map((row, i) => ({ kind: 'confirmation' as const, step: row, payload: { answer: 'yes' }, at: startedAt - HOUR + i * MINUTE })), { kind: 'start', payload: { open: [], reason: null }, at: startedAt },
-      { kind: 'run', payload: { file: file.id, sha256: file.sha256, samples: log.samples.length, startedAt: new Date(log.startedAt).toISOString() }, at: end }, { kind: 'evaluation', payload: { ...evaluation }, at: end + 1000 },
+      ...rows.map((row, i) => ({
+        kind: 'confirmation' as const,
+        step: row,
+        payload: { answer: 'yes' },
+        at: startedAt - HOUR + i * MINUTE,
+      })),
+      { kind: 'start', payload: { open: [], reason: null }, at: startedAt },
+      {
+        kind: 'run',
+        payload: {
+          file: file.id,
+          sha256: file.sha256,
+          samples: log.samples.length,
+          startedAt: new Date(log.startedAt).toISOString(),
+        },
+        at: end,
+      },
+      { kind: 'evaluation', payload: { ...evaluation }, at: end + 1000 },
     ])
-    if (story === 'signed') entries = await write(g, 'pack', id, 'hale', [{ kind: 'signature', payload: { name: g.people.hale!.name, image: SIGNATURE, digest: entries.at(-1)!.hash }, at: end + 20 * MINUTE }], entries)
+    if (story === 'signed')
+      entries = await write(
+        g,
+        'pack',
+        id,
+        'hale',
+        [
+          {
+            kind: 'signature',
+            payload: { name: g.people.hale!.name, image: SIGNATURE, digest: entries.at(-1)!.hash },
+            at: end + 20 * MINUTE,
+          },
+        ],
+        entries,
+      )
     await savePack(db, id, projectPack(entries))
     if (story === 'failed') {
       const culprit = evaluation.numbers.find((n) => n.verdict === 'reject')!
-      await raiseNcr(db, g.project, g.people.ines!, { id: random.id(end), subjectType: 'pack', subject: id, step: null, criterion: `${culprit.title}: ${culprit.formula}`, reading: culprit.text, photo: null }, new Date(end + HOUR))
+      await raiseNcr(
+        db,
+        g.project,
+        g.people.ines!,
+        {
+          id: random.id(end),
+          subjectType: 'pack',
+          subject: id,
+          step: null,
+          criterion: `${culprit.title}: ${culprit.formula}`,
+          reading: culprit.text,
+          photo: null,
+        },
+        new Date(end + HOUR),
+      )
     }
   }
 }

@@ -23,7 +23,10 @@ export interface SampleAnswer {
   refusal?: string
 }
 
-/** A record that must be rejected at its step, with what the reason says; where it differs from the conforming one. */
+/**
+ * A record that must be rejected at its step, with what the reason says; where it differs from the
+ * conforming one.
+ */
 export interface RejectedSample extends SampleAnswer {
   says: string
   facts?: Record<string, unknown>
@@ -52,9 +55,13 @@ export interface SampleEntry {
 const samples = new URL('../samples/systems/', import.meta.url)
 const procedures = new URL('../procedures/', import.meta.url)
 
-export const systemKeys = readdirSync(samples).filter((f) => f.endsWith('.yaml')).map((f) => f.slice(0, -5)).sort()
+export const systemKeys = readdirSync(samples)
+  .filter((f) => f.endsWith('.yaml'))
+  .map((f) => f.slice(0, -5))
+  .sort()
 export const procedureSource = (key: string) => readFileSync(new URL(`${key}.yaml`, procedures), 'utf8')
-export const readSample = (key: string): SystemSample => parse(readFileSync(new URL(`${key}.yaml`, samples), 'utf8'), { schema: 'core' }) as SystemSample
+export const readSample = (key: string): SystemSample =>
+  parse(readFileSync(new URL(`${key}.yaml`, samples), 'utf8'), { schema: 'core' }) as SystemSample
 
 export interface System {
   key: string
@@ -70,16 +77,26 @@ export function loadSystem(key: string): System {
 }
 
 /** What an answer is written as: its kind, its payload, and what else is recorded with it. */
-function written(compiled: CompiledProcedure, a: SampleAnswer): { kind: EntryKind; payload: Record<string, unknown>; by: 'lead' | 'inspector' }[] {
+function written(
+  compiled: CompiledProcedure,
+  a: SampleAnswer,
+): { kind: EntryKind; payload: Record<string, unknown>; by: 'lead' | 'inspector' }[] {
   const { check } = compiled.steps[compiled.stepIndex.get(a.step)!]!.step
   const lead = (kind: EntryKind, payload: Record<string, unknown>) => ({ kind, payload, by: 'lead' as const })
   if (a.release || a.refusal !== undefined) {
-    const decided = a.release ? { kind: 'release' as const, payload: {}, by: 'inspector' as const } : { kind: 'refusal' as const, payload: { reason: a.refusal }, by: 'inspector' as const }
+    const decided = a.release
+      ? { kind: 'release' as const, payload: {}, by: 'inspector' as const }
+      : { kind: 'refusal' as const, payload: { reason: a.refusal }, by: 'inspector' as const }
     return [lead('confirmation', { answer: 'yes' }), lead('request', {}), decided]
   }
   if (a.values) {
     if (!('quantity' in check)) throw new Error(`${a.step} takes no readings.`)
-    return [lead('reading', { values: a.values.map((v) => readQuantity(v, check.quantity, { field: a.step, bareUnit: check.unit })), typed: a.values })]
+    return [
+      lead('reading', {
+        values: a.values.map((v) => readQuantity(v, check.quantity, { field: a.step, bareUnit: check.unit })),
+        typed: a.values,
+      }),
+    ]
   }
   if (a.choice !== undefined) return [lead('choice', { choice: a.choice })]
   if (a.count !== undefined) return [lead('count', { count: a.count })]
@@ -87,17 +104,28 @@ function written(compiled: CompiledProcedure, a: SampleAnswer): { kind: EntryKin
   return [lead(check.kind === 'clock' ? 'clock' : 'confirmation', { answer: a.answer ?? 'yes' })]
 }
 
-/** Answers by the keys of the steps as they are made: one without an end is given at both, unless that end has its own. */
+/**
+ * Answers by the keys of the steps as they are made: one without an end is given at both, unless that end
+ * has its own.
+ */
 export function atEnds(compiled: CompiledProcedure, answers: readonly SampleAnswer[]): SampleAnswer[] {
   const { both } = compiled.names
   if (both.size === 0) return [...answers]
   const own = new Set(answers.map((a) => a.step))
-  const out = answers.flatMap((a) => (both.has(a.step) ? ends.map((end) => ({ ...a, step: atEnd(a.step, end) })).filter((x) => !own.has(x.step)) : [a]))
+  const out = answers.flatMap((a) =>
+    both.has(a.step)
+      ? ends.map((end) => ({ ...a, step: atEnd(a.step, end) })).filter((x) => !own.has(x.step))
+      : [a],
+  )
   return out.sort((a, b) => compiled.stepIndex.get(a.step)! - compiled.stepIndex.get(b.step)!)
 }
 
-/** Where a record that must be rejected is: at the second end, where its step is made at each and it names none. */
-export const rejectedAt = (compiled: CompiledProcedure, r: RejectedSample): string => (compiled.names.both.has(r.step) && !endOf(r.step) ? atEnd(r.step, 'downstream') : r.step)
+/**
+ * Where a record that must be rejected is: at the second end, where its step is made at each and it names
+ * none.
+ */
+export const rejectedAt = (compiled: CompiledProcedure, r: RejectedSample): string =>
+  compiled.names.both.has(r.step) && !endOf(r.step) ? atEnd(r.step, 'downstream') : r.step
 
 /** Answers as entries in time: a minute apart, clocks as long after their start as the answer says. */
 export function sampleEntries(compiled: CompiledProcedure, answers: readonly SampleAnswer[]): SampleEntry[] {
@@ -105,11 +133,18 @@ export function sampleEntries(compiled: CompiledProcedure, answers: readonly Sam
   let minute = 0
   for (const answer of atEnds(compiled, answers)) {
     const { from } = compiled.steps[compiled.stepIndex.get(answer.step)!]!
-    const start = from >= 0 ? out.findLast((e) => e.step === compiled.steps[from]!.step.key && e.by === 'lead') : undefined
-    minute = answer.afterStart !== undefined && start ? start.minute + readQuantity(answer.afterStart, 'time') / 60 : minute + 1
+    const start =
+      from >= 0
+        ? out.findLast((e) => e.step === compiled.steps[from]!.step.key && e.by === 'lead')
+        : undefined
+    minute =
+      answer.afterStart !== undefined && start
+        ? start.minute + readQuantity(answer.afterStart, 'time') / 60
+        : minute + 1
     for (const w of written(compiled, answer)) {
       out.push({ step: answer.step, ...w, minute })
-      minute += w.kind === 'confirmation' && (answer.release || answer.refusal) ? 0.1 : w.kind === 'request' ? 5 : 0
+      minute +=
+        w.kind === 'confirmation' && (answer.release || answer.refusal) ? 0.1 : w.kind === 'request' ? 5 : 0
     }
     // A clock may be answered well after it has run; the next step does not go back in time.
     minute = Math.max(minute, out.at(-1)!.minute)
@@ -117,8 +152,15 @@ export function sampleEntries(compiled: CompiledProcedure, answers: readonly Sam
   return out
 }
 
-/** The conforming answers with some of them replaced; answers of steps that were not met are put in at their place. */
-export function replaceAnswers(compiled: CompiledProcedure, answers: readonly SampleAnswer[], changes: readonly SampleAnswer[]): SampleAnswer[] {
+/**
+ * The conforming answers with some of them replaced; answers of steps that were not met are put in at
+ * their place.
+ */
+export function replaceAnswers(
+  compiled: CompiledProcedure,
+  answers: readonly SampleAnswer[],
+  changes: readonly SampleAnswer[],
+): SampleAnswer[] {
   const [made, news] = [atEnds(compiled, answers), atEnds(compiled, changes)]
   const kept = made.filter((a) => !news.some((c) => c.step === a.step))
   const at = (a: SampleAnswer) => compiled.stepIndex.get(a.step)!

@@ -4,7 +4,8 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 
 const root = join(import.meta.dirname, '..')
-const launch = (data: string, ...args: string[]) => spawnSync(join(root, 'vet-line'), args, { encoding: 'utf8', env: { ...process.env, VET_LINE_DATA: data } })
+const launch = (data: string, ...args: string[]) =>
+  spawnSync(join(root, 'vet-line'), args, { encoding: 'utf8', env: { ...process.env, VET_LINE_DATA: data } })
 
 export interface TestSite {
   data: string
@@ -19,7 +20,8 @@ export function startSite(port: number): TestSite {
   const address = /http:\/\/127\.0\.0\.1:\d+/.exec(run.stdout)?.[0]
   if (run.status !== 0 || !address) throw new Error(`The test site did not start: ${run.stderr}`)
   return {
-    data, address,
+    data,
+    address,
     stop() {
       launch(data, 'stop')
       rmSync(data, { recursive: true, force: true })

@@ -1,7 +1,12 @@
 <script setup lang="ts">
 /** Asks for one sentence, such as why an entry is struck. */
 const open = defineModel<boolean>({ required: true })
-const props = defineProps<{ title: string; label: string; action: string; send: (text: string) => Promise<void> }>()
+const props = defineProps<{
+  title: string
+  label: string
+  action: string
+  send: (text: string) => Promise<void>
+}>()
 const text = ref('')
 const fault = ref('')
 const busy = ref(false)
@@ -28,7 +33,9 @@ async function go() {
   <ElDialog v-model="open" :title="title" width="520px" align-center>
     <form class="form" @submit.prevent="go">
       <slot />
-      <label>{{ label }}<ElInput v-model="text" type="textarea" :rows="3" maxlength="2000" autofocus /></label>
+      <label
+        >{{ label }}<ElInput v-model="text" type="textarea" :rows="3" maxlength="2000" autofocus
+      /></label>
       <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
       <div class="actions">
         <ElButton size="large" @click="open = false">Back</ElButton>

@@ -12,8 +12,24 @@ const found = ref<{ key: string; label: string; detail: string; to: string; kind
 const at = ref(0)
 const input = ref<{ focus(): void } | null>(null)
 
-const paths: Record<Found['kind'], (f: Found) => string> = { joint: (f) => `/joints/${f.id}`, ncr: (f) => `/ncrs/${f.id}`, item: (f) => `/deliveries/${f.parent}?item=${f.id}`, reach: (f) => `/embedment/${f.id}`, pack: (f) => `/tests/${f.id}`, delivery: (f) => `/deliveries/${f.id}`, lot: (f) => `/deliveries/lots?lot=${f.id}` }
-const kindWords: Record<Found['kind'], string> = { joint: 'Joint', ncr: 'NCR', item: 'Item', reach: 'Reach', pack: 'Test pack', delivery: 'Delivery', lot: 'Lot' }
+const paths: Record<Found['kind'], (f: Found) => string> = {
+  joint: (f) => `/joints/${f.id}`,
+  ncr: (f) => `/ncrs/${f.id}`,
+  item: (f) => `/deliveries/${f.parent}?item=${f.id}`,
+  reach: (f) => `/embedment/${f.id}`,
+  pack: (f) => `/tests/${f.id}`,
+  delivery: (f) => `/deliveries/${f.id}`,
+  lot: (f) => `/deliveries/lots?lot=${f.id}`,
+}
+const kindWords: Record<Found['kind'], string> = {
+  joint: 'Joint',
+  ncr: 'NCR',
+  item: 'Item',
+  reach: 'Reach',
+  pack: 'Test pack',
+  delivery: 'Delivery',
+  lot: 'Lot',
+}
 
 const search = useDebounceFn(async () => {
   const wanted = text.value.trim()
@@ -22,9 +38,34 @@ const search = useDebounceFn(async () => {
   const rows = await api<Found[]>(`${session.base}/find`, { query: { text: wanted } }).catch(() => [])
   if (text.value.trim() !== wanted) return
   found.value = [
-    ...(station ? [{ key: 'station', label: `Station ${station[1]} m`, detail: 'on the line', to: `/line?at=${station[1]!.replace(',', '.')}`, kind: 'Station' }] : []),
-    ...rows.map((f) => ({ key: f.id, label: f.label, detail: f.detail, to: paths[f.kind](f), kind: kindWords[f.kind] })),
-    ...calculators.filter((c) => `${c.key} ${c.title}`.toLowerCase().includes(wanted.toLowerCase())).slice(0, 6).map((c) => ({ key: c.key, label: c.title, detail: '', to: `/bench?calculator=${c.key}`, kind: 'Calculator' })),
+    ...(station
+      ? [
+          {
+            key: 'station',
+            label: `Station ${station[1]} m`,
+            detail: 'on the line',
+            to: `/line?at=${station[1]!.replace(',', '.')}`,
+            kind: 'Station',
+          },
+        ]
+      : []),
+    ...rows.map((f) => ({
+      key: f.id,
+      label: f.label,
+      detail: f.detail,
+      to: paths[f.kind](f),
+      kind: kindWords[f.kind],
+    })),
+    ...calculators
+      .filter((c) => `${c.key} ${c.title}`.toLowerCase().includes(wanted.toLowerCase()))
+      .slice(0, 6)
+      .map((c) => ({
+        key: c.key,
+        label: c.title,
+        detail: '',
+        to: `/bench?calculator=${c.key}`,
+        kind: 'Calculator',
+      })),
   ]
   at.value = 0
 }, 120)
@@ -43,13 +84,38 @@ async function go(to: string | undefined) {
 </script>
 
 <template>
-  <ElDialog v-model="open" title="Go to" width="620px" align-center destroy-on-close @open-auto-focus="focus" @opened="focus">
+  <ElDialog
+    v-model="open"
+    title="Go to"
+    width="620px"
+    align-center
+    destroy-on-close
+    @open-auto-focus="focus"
+    @opened="focus"
+  >
     <ElInput
-      ref="input" v-model="text" size="large" placeholder="Joint, station, serial, lot, NCR, test pack, calculator" aria-label="Go to" @keydown.enter.prevent="go(found[at]?.to)"
-      @keydown.down.prevent="at = Math.min(found.length - 1, at + 1)" @keydown.up.prevent="at = Math.max(0, at - 1)" />
+      ref="input"
+      v-model="text"
+      size="large"
+      placeholder="Joint, station, serial, lot, NCR, test pack, calculator"
+      aria-label="Go to"
+      @keydown.enter.prevent="go(found[at]?.to)"
+      @keydown.down.prevent="at = Math.min(found.length - 1, at + 1)"
+      @keydown.up.prevent="at = Math.max(0, at - 1)"
+    />
     <div class="found" role="listbox" aria-label="Found">
-      <button v-for="(f, i) in found" :key="f.key" type="button" role="option" :aria-selected="i === at" class="hit" :class="{ at: i === at }" @click="go(f.to)">
-        <span class="kind muted small">{{ f.kind }}</span><strong>{{ f.label }}</strong><span class="muted small grow">{{ f.detail }}</span>
+      <button
+        v-for="(f, i) in found"
+        :key="f.key"
+        type="button"
+        role="option"
+        :aria-selected="i === at"
+        class="hit"
+        :class="{ at: i === at }"
+        @click="go(f.to)"
+      >
+        <span class="kind muted small">{{ f.kind }}</span><strong>{{ f.label }}</strong
+        ><span class="muted small grow">{{ f.detail }}</span>
       </button>
       <p v-if="text.trim() && found.length === 0" class="muted none">Nothing by that name.</p>
     </div>

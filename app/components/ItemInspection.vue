@@ -9,7 +9,10 @@ import { smallPicture } from '~/composables/smallPicture'
 import { useSession } from '~/stores/session'
 import { itemStateWords } from '~/words'
 
-/** One item looked at: measurements, damage placed on a drawn pipe, photos, the criterion's word, and the person's outcome. */
+/**
+ * One item looked at: measurements, damage placed on a drawn pipe, photos, the criterion's word, and the
+ * person's outcome.
+ */
 export type SheetItem = Awaited<ReturnType<typeof itemSheet>>
 export interface InspectionBody {
   outcome: string
@@ -33,22 +36,34 @@ const typed = reactive<Record<string, string[]>>({})
 const gauges = reactive<Record<string, 'go' | 'no-go' | ''>>({})
 const fault = ref('')
 const busy = ref(false)
-watch(() => props.item, () => {
-  const said = known.value
-  damaged.value = Boolean(said?.damage)
-  measuring.value = Object.keys(said?.readings ?? {}).length > 0
-  remark.value = props.item.remark ?? ''
-  photos.value = [...(said?.photos ?? [])]
-  instrument.value = said?.instrument ?? instrument.value
-  fault.value = ''
-  const d = said?.damage
-  Object.assign(damage, { clock: d?.clock ?? 12, fromEnd: d?.fromEnd ?? 1, length: d ? String(d.length * 1000) : '100', depth: d ? String(d.depth * 1000) : '' })
-  for (const limit of props.item.limits) {
-    const read = said?.readings?.[limit.key]
-    if (limit.kind === 'go') gauges[limit.key] = read === 'go' || read === 'no-go' ? read : ''
-    else typed[limit.key] = Array.from({ length: limit.readings }, (_v, i) => (Array.isArray(read) && read[i] !== undefined ? String(Math.round(read[i]! * 1e7) / 1e4) : ''))
-  }
-}, { immediate: true })
+watch(
+  () => props.item,
+  () => {
+    const said = known.value
+    damaged.value = Boolean(said?.damage)
+    measuring.value = Object.keys(said?.readings ?? {}).length > 0
+    remark.value = props.item.remark ?? ''
+    photos.value = [...(said?.photos ?? [])]
+    instrument.value = said?.instrument ?? instrument.value
+    fault.value = ''
+    const d = said?.damage
+    Object.assign(damage, {
+      clock: d?.clock ?? 12,
+      fromEnd: d?.fromEnd ?? 1,
+      length: d ? String(d.length * 1000) : '100',
+      depth: d ? String(d.depth * 1000) : '',
+    })
+    for (const limit of props.item.limits) {
+      const read = said?.readings?.[limit.key]
+      if (limit.kind === 'go') gauges[limit.key] = read === 'go' || read === 'no-go' ? read : ''
+      else
+        typed[limit.key] = Array.from({ length: limit.readings }, (_v, i) =>
+          Array.isArray(read) && read[i] !== undefined ? String(Math.round(read[i]! * 1e7) / 1e4) : '',
+        )
+    }
+  },
+  { immediate: true },
+)
 const read = (text: string, unit = 'mm'): number | null => {
   try {
     return readQuantity(text, 'length', { bareUnit: unit })
@@ -66,22 +81,39 @@ const readings = computed<ItemReadings>(() => {
       if (gauge) out[limit.key] = gauge
       continue
     }
-    const values = (typed[limit.key] ?? []).filter((t) => t.trim()).map((t) => read(t, limit.unit)).filter((v): v is number => v !== null)
+    const values = (typed[limit.key] ?? [])
+      .filter((t) => t.trim())
+      .map((t) => read(t, limit.unit))
+      .filter((v): v is number => v !== null)
     if (values.length > 0) out[limit.key] = values
   }
   return out
 })
 const tools = computed(() => (session.overview?.instruments ?? []).filter((i) => i.quantity === 'length'))
 const tool = computed(() => tools.value.find((i) => i.id === instrument.value) ?? null)
-const toolFits = computed(() => !tool.value || calibratedAt(instrumentFacts([tool.value])[tool.value.id]!, Date.now()))
-const verdict = computed(() => judgeItem(props.item.limits, readings.value, Object.fromEntries(props.item.limits.map((l) => [l.key, tool.value?.uncertainty ?? 0]))))
-const wall = computed(() => (typeof props.item.facts['pipe.wall'] === 'number' ? props.item.facts['pipe.wall'] : 0))
+const toolFits = computed(
+  () => !tool.value || calibratedAt(instrumentFacts([tool.value])[tool.value.id]!, Date.now()),
+)
+const verdict = computed(() =>
+  judgeItem(
+    props.item.limits,
+    readings.value,
+    Object.fromEntries(props.item.limits.map((l) => [l.key, tool.value?.uncertainty ?? 0])),
+  ),
+)
+const wall = computed(() =>
+  typeof props.item.facts['pipe.wall'] === 'number' ? props.item.facts['pipe.wall'] : 0,
+)
 const depth = computed(() => read(damage.depth))
 const placed = computed<Damage | null>(() => {
   const length = read(damage.length)
-  return damaged.value && depth.value !== null && length !== null ? { clock: damage.clock, fromEnd: damage.fromEnd, length, depth: depth.value } : null
+  return damaged.value && depth.value !== null && length !== null
+    ? { clock: damage.clock, fromEnd: damage.fromEnd, length, depth: depth.value }
+    : null
 })
-const damageVerdict = computed(() => (placed.value && wall.value > 0 ? judgeDamage(placed.value, wall.value) : null))
+const damageVerdict = computed(() =>
+  placed.value && wall.value > 0 ? judgeDamage(placed.value, wall.value) : null,
+)
 
 async function photo(event: Event) {
   const input = event.target as HTMLInputElement
@@ -91,7 +123,10 @@ async function photo(event: Event) {
   busy.value = true
   fault.value = ''
   try {
-    photos.value = [...photos.value, (await api<{ id: string }>(`${session.base}/files`, { body: await smallPicture(file) })).id]
+    photos.value = [
+      ...photos.value,
+      (await api<{ id: string }>(`${session.base}/files`, { body: await smallPicture(file) })).id,
+    ]
   } catch (error) {
     fault.value = error instanceof ApiProblem ? error.message : 'This picture cannot be read.'
   } finally {
@@ -100,11 +135,20 @@ async function photo(event: Event) {
 }
 async function done(outcome: string) {
   fault.value = ''
-  if (damaged.value && !placed.value) return void (fault.value = 'Give length and depth of the damage, in mm or with a unit.')
-  if (outcome !== 'accepted' && !remark.value.trim() && !damaged.value && verdict.value.state !== 'rejected') return void (fault.value = 'Say why.')
+  if (damaged.value && !placed.value)
+    return void (fault.value = 'Give length and depth of the damage, in mm or with a unit.')
+  if (outcome !== 'accepted' && !remark.value.trim() && !damaged.value && verdict.value.state !== 'rejected')
+    return void (fault.value = 'Say why.')
   busy.value = true
   try {
-    await props.send({ outcome, remark: remark.value.trim() || null, damage: placed.value, readings: readings.value, instrument: measuring.value && instrument.value ? instrument.value : null, photos: photos.value })
+    await props.send({
+      outcome,
+      remark: remark.value.trim() || null,
+      damage: placed.value,
+      readings: readings.value,
+      instrument: measuring.value && instrument.value ? instrument.value : null,
+      photos: photos.value,
+    })
   } catch (error) {
     fault.value = error instanceof ApiProblem ? error.message : 'This was not recorded.'
   } finally {
@@ -116,48 +160,132 @@ async function done(outcome: string) {
 <template>
   <div class="inspection">
     <header class="row">
-      <div class="grow"><h2>{{ item.serial }}</h2><span class="muted">{{ item.title }} · lot <NuxtLink :to="`/deliveries/trace?kind=lot&value=${encodeURIComponent(item.lot)}`">{{ item.lot }}</NuxtLink></span></div>
-      <StateGlyph :state="item.state === 'accepted' || item.state === 'remark' ? 'accepted' : item.state === 'received' ? 'not-started' : 'rejected'" :size="32" /><strong>{{ itemStateWords[item.state] }}</strong>
+      <div class="grow">
+        <h2>{{ item.serial }}</h2>
+        <span class="muted"
+          >{{ item.title }} · lot
+          <NuxtLink :to="`/deliveries/trace?kind=lot&value=${encodeURIComponent(item.lot)}`">{{
+            item.lot
+          }}</NuxtLink></span
+        >
+      </div>
+      <StateGlyph
+        :state="
+          item.state === 'accepted' || item.state === 'remark'
+            ? 'accepted'
+            : item.state === 'received'
+              ? 'not-started'
+              : 'rejected'
+        "
+        :size="32"
+      /><strong>{{ itemStateWords[item.state] }}</strong>
     </header>
     <p v-if="!item.conforms" class="fault">Not as ordered: quarantine or return it.</p>
     <div v-if="item.limits.length" class="row wrap">
       <ElCheckbox v-model="measuring" size="large" :disabled="!may">Measured</ElCheckbox>
-      <ElCheckbox v-if="item.kind === 'pipe'" v-model="damaged" size="large" :disabled="!may">Damaged</ElCheckbox>
+      <ElCheckbox v-if="item.kind === 'pipe'" v-model="damaged" size="large" :disabled="!may"
+        >Damaged</ElCheckbox
+      >
     </div>
-    <ElCheckbox v-else-if="item.kind === 'pipe'" v-model="damaged" size="large" :disabled="!may">Damaged</ElCheckbox>
+    <ElCheckbox v-else-if="item.kind === 'pipe'" v-model="damaged" size="large" :disabled="!may"
+      >Damaged</ElCheckbox
+    >
     <template v-if="measuring">
-      <div class="field">Measured with<ElSelect v-model="instrument" clearable placeholder="no instrument named" aria-label="Measured with" :disabled="!may"><ElOption v-for="i in tools" :key="i.id" :value="i.id" :label="`${i.name}, ± ${(i.uncertainty * 1000).toFixed(2)} mm`" /></ElSelect></div>
+      <div class="field">
+        Measured with<ElSelect
+          v-model="instrument"
+          clearable
+          placeholder="no instrument named"
+          aria-label="Measured with"
+          :disabled="!may"
+          ><ElOption
+            v-for="i in tools"
+            :key="i.id"
+            :value="i.id"
+            :label="`${i.name}, ± ${(i.uncertainty * 1000).toFixed(2)} mm`"
+        /></ElSelect>
+      </div>
       <p v-if="!toolFits" class="fault">{{ tool!.name }} is out of calibration: its readings do not count.</p>
       <div v-for="limit in item.limits" :key="limit.key" class="limit">
-        <span><strong>{{ limit.title }}</strong> <span class="muted small">{{ limit.where }}</span></span>
+        <span
+          ><strong>{{ limit.title }}</strong> <span class="muted small">{{ limit.where }}</span></span
+        >
         <div v-if="limit.kind === 'measure'" class="values">
-          <ElInput v-for="(_v, i) in typed[limit.key] ?? []" :key="i" v-model="typed[limit.key]![i]" inputmode="decimal" :aria-label="`${limit.title} ${i + 1}, ${limit.unit}`" :disabled="!may" />
+          <ElInput
+            v-for="(_v, i) in typed[limit.key] ?? []"
+            :key="i"
+            v-model="typed[limit.key]![i]"
+            inputmode="decimal"
+            :aria-label="`${limit.title} ${i + 1}, ${limit.unit}`"
+            :disabled="!may"
+          />
           <span class="muted unit">{{ limit.unit }}</span>
         </div>
-        <ElRadioGroup v-else v-model="gauges[limit.key]" :aria-label="limit.title" :disabled="!may"><ElRadioButton value="go">Goes on</ElRadioButton><ElRadioButton value="no-go">Does not</ElRadioButton></ElRadioGroup>
+        <ElRadioGroup v-else v-model="gauges[limit.key]" :aria-label="limit.title" :disabled="!may"
+          ><ElRadioButton value="go">Goes on</ElRadioButton
+          ><ElRadioButton value="no-go">Does not</ElRadioButton></ElRadioGroup
+        >
       </div>
       <template v-for="f in verdict.findings" :key="f.title"><ToleranceBar v-bind="f" /></template>
-      <p v-if="verdict.missing.length" class="muted small">Not measured yet: {{ verdict.missing.join(', ') }}.</p>
-      <p v-if="verdict.state !== 'not-measured'" :class="verdict.state === 'accepted' ? 'fine' : 'fault'">{{ verdict.state === 'accepted' ? 'All within its limits.' : verdict.state === 'too-close' ? 'Too close to call: measure again, or with a better tool.' : 'Outside its limits.' }}</p>
+      <p v-if="verdict.missing.length" class="muted small">
+        Not measured yet: {{ verdict.missing.join(', ') }}.
+      </p>
+      <p v-if="verdict.state !== 'not-measured'" :class="verdict.state === 'accepted' ? 'fine' : 'fault'">
+        {{
+          verdict.state === 'accepted'
+            ? 'All within its limits.'
+            : verdict.state === 'too-close'
+              ? 'Too close to call: measure again, or with a better tool.'
+              : 'Outside its limits.'
+        }}
+      </p>
     </template>
     <template v-if="damaged">
-      <DamagePipe :length="item.length ?? 12" :clock="damage.clock" :from-end="damage.fromEnd" :damage="read(damage.length) ?? 0" :depth="depth ?? 0" :wall="wall" :editable="may" @place="(p) => Object.assign(damage, p)" />
+      <DamagePipe
+        :length="item.length ?? 12"
+        :clock="damage.clock"
+        :from-end="damage.fromEnd"
+        :damage="read(damage.length) ?? 0"
+        :depth="depth ?? 0"
+        :wall="wall"
+        :editable="may"
+        @place="(p) => Object.assign(damage, p)"
+      />
       <p class="muted small">Tap the pipe for the place, the ring for the clock position.</p>
       <div class="row">
         <label>Length, mm<ElInput v-model="damage.length" inputmode="decimal" :disabled="!may" /></label>
         <label>Depth, mm<ElInput v-model="damage.depth" inputmode="decimal" :disabled="!may" /></label>
       </div>
-      <p v-if="damageVerdict" :class="damageVerdict.conforms ? 'fine' : 'fault'">{{ damageVerdict.sentence }}</p>
+      <p v-if="damageVerdict" :class="damageVerdict.conforms ? 'fine' : 'fault'">
+        {{ damageVerdict.sentence }}
+      </p>
     </template>
     <div class="row wrap photos">
-      <a v-for="p in photos" :key="p" :href="`/api/${session.base}/files/${p}`" target="_blank"><img :src="`/api/${session.base}/files/${p}`" alt="Photo of this item"></a>
-      <label v-if="may && photos.length < 6" class="camera"><input type="file" accept="image/*" capture="environment" aria-label="Add a photo" :disabled="busy" @change="photo"><span>Photo</span></label>
+      <a v-for="p in photos" :key="p" :href="`/api/${session.base}/files/${p}`" target="_blank"
+        ><img :src="`/api/${session.base}/files/${p}`" alt="Photo of this item"
+      /></a>
+      <label v-if="may && photos.length < 6" class="camera"
+        ><input
+          type="file"
+          accept="image/*"
+          capture="environment"
+          aria-label="Add a photo"
+          :disabled="busy"
+          @change="photo"
+        /><span>Photo</span></label
+      >
     </div>
-    <label>Remark<ElInput v-model="remark" type="textarea" :rows="2" maxlength="400" :disabled="!may" /></label>
+    <label
+      >Remark<ElInput v-model="remark" type="textarea" :rows="2" maxlength="400" :disabled="!may"
+    /></label>
     <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
     <div v-if="may" class="outcomes">
-      <ElButton type="primary" size="large" :disabled="busy || !item.conforms" @click="done('accepted')">Accept</ElButton>
-      <ElButton size="large" :disabled="busy || !item.conforms" @click="done('remark')">Accept with remark</ElButton>
+      <ElButton type="primary" size="large" :disabled="busy || !item.conforms" @click="done('accepted')"
+        >Accept</ElButton
+      >
+      <ElButton size="large" :disabled="busy || !item.conforms" @click="done('remark')"
+        >Accept with remark</ElButton
+      >
       <ElButton type="danger" size="large" :disabled="busy" @click="done('quarantined')">Quarantine</ElButton>
       <ElButton size="large" :disabled="busy" @click="done('returned')">Return</ElButton>
     </div>

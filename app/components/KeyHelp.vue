@@ -2,7 +2,10 @@
 const open = defineModel<boolean>({ required: true })
 const keys: [string, string][] = [
   ['/', 'Go to a joint, station, lot, NCR, pack or calculator'],
-  ['g then t l k d e p n b c s', 'Today, Line, Clocks (k), Deliveries, Embedment, Tests (p), NCRs, Procedures (b), Bench (c), Setup'],
+  [
+    'g then t l k d e p n b c s',
+    'Today, Line, Clocks (k), Deliveries, Embedment, Tests (p), NCRs, Procedures (b), Bench (c), Setup',
+  ],
   ['y / n', 'Answer yes or no'],
   ['1–9', 'Choose among answers, in their order'],
   ['0–9 . ,', 'Type a reading'],
@@ -18,7 +21,9 @@ const keys: [string, string][] = [
     <table class="figures">
       <tbody>
         <tr v-for="[key, what] in keys" :key="key">
-          <td><kbd>{{ key }}</kbd></td>
+          <td>
+            <kbd>{{ key }}</kbd>
+          </td>
           <td>{{ what }}</td>
         </tr>
       </tbody>

@@ -9,10 +9,25 @@ defineEmits<{ again: [] }>()
 <template>
   <div class="notice" role="status">
     <template v-if="problem">
-      <StateGlyph :state="problem.code === 'forbidden' || problem.code === 'not-found' ? 'blocked' : 'rejected'" :size="40" />
-      <h2>{{ problem.code === 'forbidden' ? 'Not for your role' : problem.code === 'off-line' ? 'No signal' : problem.code === 'not-found' ? 'Not here' : 'This could not be loaded' }}</h2>
+      <StateGlyph
+        :state="problem.code === 'forbidden' || problem.code === 'not-found' ? 'blocked' : 'rejected'"
+        :size="40"
+      />
+      <h2>
+        {{
+          problem.code === 'forbidden'
+            ? 'Not for your role'
+            : problem.code === 'off-line'
+              ? 'No signal'
+              : problem.code === 'not-found'
+                ? 'Not here'
+                : 'This could not be loaded'
+        }}
+      </h2>
       <p class="muted">{{ problem.message }}</p>
-      <ElButton v-if="problem.code !== 'forbidden' && problem.code !== 'not-found'" @click="$emit('again')">Try again</ElButton>
+      <ElButton v-if="problem.code !== 'forbidden' && problem.code !== 'not-found'" @click="$emit('again')"
+        >Try again</ElButton
+      >
     </template>
     <template v-else-if="loading">
       <StateGlyph state="waiting" :size="40" />

@@ -7,7 +7,9 @@ const keys = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '−', '0', '.']
 <template>
   <div class="pad" role="group" aria-label="Number pad">
     <button v-for="k in keys" :key="k" type="button" @click="$emit('key', k)">{{ k }}</button>
-    <button type="button" class="wide" aria-label="Delete the last digit" @click="$emit('key', 'back')">Delete</button>
+    <button type="button" class="wide" aria-label="Delete the last digit" @click="$emit('key', 'back')">
+      Delete
+    </button>
     <button type="button" aria-label="Next reading" @click="$emit('key', 'next')">↵</button>
   </div>
 </template>

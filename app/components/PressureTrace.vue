@@ -1,7 +1,13 @@
 <script setup lang="ts">
 import { use } from 'echarts/core'
 import { LineChart } from 'echarts/charts'
-import { DataZoomComponent, GridComponent, MarkAreaComponent, MarkLineComponent, TooltipComponent } from 'echarts/components'
+import {
+  DataZoomComponent,
+  GridComponent,
+  MarkAreaComponent,
+  MarkLineComponent,
+  TooltipComponent,
+} from 'echarts/components'
 import { SVGRenderer } from 'echarts/renderers'
 import VChart from 'vue-echarts'
 import type { Sample } from '#core/pressure/log'
@@ -9,8 +15,21 @@ import type { TestEvaluation } from '#core/pressure/pe-expansion'
 import { pageColours, traceOption } from '~/charts/trace'
 
 /** The trace, live or kept. The table under it reads the same. */
-use([LineChart, GridComponent, MarkAreaComponent, MarkLineComponent, TooltipComponent, DataZoomComponent, SVGRenderer])
-const props = defineProps<{ samples: Sample[]; evaluation: TestEvaluation | null; testPressure: number; band: number }>()
+use([
+  LineChart,
+  GridComponent,
+  MarkAreaComponent,
+  MarkLineComponent,
+  TooltipComponent,
+  DataZoomComponent,
+  SVGRenderer,
+])
+const props = defineProps<{
+  samples: Sample[]
+  evaluation: TestEvaluation | null
+  testPressure: number
+  band: number
+}>()
 const { shift } = useShift()
 const option = computed(() => {
   void shift.value
@@ -19,7 +38,14 @@ const option = computed(() => {
 </script>
 
 <template>
-  <VChart class="trace" :option="option" autoresize :init-options="{ renderer: 'svg' }" role="img" aria-label="Pressure over time" />
+  <VChart
+    class="trace"
+    :option="option"
+    autoresize
+    :init-options="{ renderer: 'svg' }"
+    role="img"
+    aria-label="Pressure over time"
+  />
 </template>
 
 <style scoped>

@@ -5,20 +5,43 @@ import { lineResultWords } from '~/words'
 
 /** The note against the order, line by line. */
 defineProps<{ lines: ReconciledLine[]; brief?: boolean }>()
-const state = (r: ReconciledLine['result']) => (r === 'right' ? 'accepted' : r === 'short' || r === 'over' ? 'too-close' : 'rejected')
+const state = (r: ReconciledLine['result']) =>
+  r === 'right' ? 'accepted' : r === 'short' || r === 'over' ? 'too-close' : 'rejected'
 </script>
 
 <template>
   <ul v-if="brief" class="sheet brief" aria-label="Against the order">
-    <li v-for="l in lines" :key="l.item + l.pressureClass + l.result"><StateGlyph :state="state(l.result)" :size="24" /><strong>{{ lineResultWords[l.result] }}</strong><span class="grow">{{ l.title }}</span><span class="muted">{{ l.sentence }}</span></li>
+    <li v-for="l in lines" :key="l.item + l.pressureClass + l.result">
+      <StateGlyph :state="state(l.result)" :size="24" /><strong>{{ lineResultWords[l.result] }}</strong
+      ><span class="grow">{{ l.title }}</span
+      ><span class="muted">{{ l.sentence }}</span>
+    </li>
   </ul>
   <div v-else class="sheet">
     <table class="figures">
-      <thead><tr><th>Result</th><th>Item</th><th>Class</th><th>Lots</th><th class="number">Ordered</th><th class="number">Before</th><th class="number">Now</th></tr></thead>
+      <thead>
+        <tr>
+          <th>Result</th>
+          <th>Item</th>
+          <th>Class</th>
+          <th>Lots</th>
+          <th class="number">Ordered</th>
+          <th class="number">Before</th>
+          <th class="number">Now</th>
+        </tr>
+      </thead>
       <tbody>
         <tr v-for="l in lines" :key="l.item + l.pressureClass + l.result">
-          <td><span class="row"><StateGlyph :state="state(l.result)" :size="26" /><strong>{{ lineResultWords[l.result] }}</strong></span></td>
-          <td>{{ l.title }}<br><span class="muted small">{{ l.sentence }}</span></td>
+          <td>
+            <span class="row"
+              ><StateGlyph :state="state(l.result)" :size="26" /><strong>{{
+                lineResultWords[l.result]
+              }}</strong></span
+            >
+          </td>
+          <td>
+            {{ l.title }}<br /><span class="muted small">{{ l.sentence }}</span>
+          </td>
           <td class="nowrap">{{ l.pressureClass }}</td>
           <td>{{ l.lots.slice(0, 4).join(', ') }}{{ l.lots.length > 4 ? ' …' : '' }}</td>
           <td class="number">{{ showCount(l.ordered) }}</td>

@@ -1,7 +1,14 @@
 <script setup lang="ts">
 /** A sign-off asks again who it is. The reason field shows when the act needs one. */
 const open = defineModel<boolean>({ required: true })
-const props = defineProps<{ title: string; action: string; reasonLabel?: string; reasonRequired?: boolean; danger?: boolean; send: (secret: string, reason: string) => Promise<void> }>()
+const props = defineProps<{
+  title: string
+  action: string
+  reasonLabel?: string
+  reasonRequired?: boolean
+  danger?: boolean
+  send: (secret: string, reason: string) => Promise<void>
+}>()
 const secret = ref('')
 const reason = ref('')
 const fault = ref('')
@@ -34,12 +41,23 @@ async function go() {
   <ElDialog v-model="open" :title="title" width="520px" align-center>
     <form class="form" @submit.prevent="go">
       <slot />
-      <label v-if="reasonLabel">{{ reasonLabel }}<ElInput v-model="reason" type="textarea" :rows="3" maxlength="2000" /></label>
-      <label>PIN or password<ElInput v-model="secret" type="password" inputmode="numeric" autocomplete="off" size="large" /></label>
+      <label v-if="reasonLabel"
+        >{{ reasonLabel }}<ElInput v-model="reason" type="textarea" :rows="3" maxlength="2000"
+      /></label>
+      <label
+        >PIN or password<ElInput
+          v-model="secret"
+          type="password"
+          inputmode="numeric"
+          autocomplete="off"
+          size="large"
+      /></label>
       <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
       <div class="actions">
         <ElButton size="large" @click="open = false">Back</ElButton>
-        <ElButton size="large" :type="danger ? 'danger' : 'primary'" native-type="submit" :loading="busy">{{ action }}</ElButton>
+        <ElButton size="large" :type="danger ? 'danger' : 'primary'" native-type="submit" :loading="busy">{{
+          action
+        }}</ElButton>
       </div>
     </form>
   </ElDialog>

@@ -13,7 +13,12 @@ const { data, problem, loading, load } = useLoad(() => api<OwnSession[]>('sessio
 watch(open, (now) => now && void load())
 
 /** The kind of machine, out of what a browser says of itself. */
-const deviceWords = (client: string): string => (/Mobi|Android|Tablet/.test(client) ? 'A phone or tablet' : client.includes('Mozilla') ? 'A computer' : 'Another program')
+const deviceWords = (client: string): string =>
+  /Mobi|Android|Tablet/.test(client)
+    ? 'A phone or tablet'
+    : client.includes('Mozilla')
+      ? 'A computer'
+      : 'Another program'
 async function end(id: string) {
   await api(`sessions/${id}`, { method: 'DELETE' })
   await load()
@@ -26,12 +31,20 @@ async function end(id: string) {
     <Notice v-else-if="!data" :loading="loading" />
     <ul v-else class="sessions">
       <li v-for="s in data" :key="s.id">
-        <span class="grow"><strong>{{ deviceWords(s.client) }}</strong><br><span class="muted small">since {{ times.moment(s.beganAt) }}, last seen {{ times.moment(s.seenAt) }}</span></span>
+        <span class="grow"
+          ><strong>{{ deviceWords(s.client) }}</strong
+          ><br /><span class="muted small"
+            >since {{ times.moment(s.beganAt) }}, last seen {{ times.moment(s.seenAt) }}</span
+          ></span
+        >
         <span v-if="s.here" class="muted">this one</span>
         <ElButton v-else size="large" @click="end(s.id)">End it</ElButton>
       </li>
     </ul>
-    <p class="muted small">A session ends after fourteen hours of silence, after five days, and at once with another password or role.</p>
+    <p class="muted small">
+      A session ends after fourteen hours of silence, after five days, and at once with another password or
+      role.
+    </p>
   </ElDialog>
 </template>
 

@@ -3,7 +3,11 @@ import SignaturePad from 'signature_pad'
 
 /** A drawn signature with the name and PIN, bound to the digest of the evidence. */
 const open = defineModel<boolean>({ required: true })
-const props = defineProps<{ name: string; digest: string; send: (body: { image: string; secret: string }) => Promise<void> }>()
+const props = defineProps<{
+  name: string
+  digest: string
+  send: (body: { image: string; secret: string }) => Promise<void>
+}>()
 const canvas = ref<HTMLCanvasElement | null>(null)
 const secret = ref('')
 const fault = ref('')
@@ -21,7 +25,12 @@ watch(open, async (now) => {
   canvas.value.height = canvas.value.offsetHeight * ratio
   canvas.value.getContext('2d')!.scale(ratio, ratio)
   pad?.off()
-  pad = new SignaturePad(canvas.value, { penColor: '#161A1D', backgroundColor: '#ffffff', minWidth: 1, maxWidth: 2.6 })
+  pad = new SignaturePad(canvas.value, {
+    penColor: '#161A1D',
+    backgroundColor: '#ffffff',
+    minWidth: 1,
+    maxWidth: 2.6,
+  })
 })
 async function sign() {
   if (!pad || pad.isEmpty()) return void (fault.value = 'Draw your signature.')
@@ -46,10 +55,22 @@ async function sign() {
       <span class="muted small">Signature</span>
       <canvas ref="canvas" class="pad" aria-label="Draw the signature here" />
       <ElButton class="clear" @click="pad?.clear()">Clear</ElButton>
-      <label>PIN or password<ElInput v-model="secret" type="password" inputmode="numeric" autocomplete="off" size="large" /></label>
-      <p class="muted small">Bound to the evidence by its digest <span class="mono">{{ digest.slice(0, 16) }}…</span></p>
+      <label
+        >PIN or password<ElInput
+          v-model="secret"
+          type="password"
+          inputmode="numeric"
+          autocomplete="off"
+          size="large"
+      /></label>
+      <p class="muted small">
+        Bound to the evidence by its digest <span class="mono">{{ digest.slice(0, 16) }}…</span>
+      </p>
       <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
-      <div class="actions"><ElButton size="large" @click="open = false">Back</ElButton><ElButton size="large" type="primary" native-type="submit" :loading="busy">Sign</ElButton></div>
+      <div class="actions">
+        <ElButton size="large" @click="open = false">Back</ElButton
+        ><ElButton size="large" type="primary" native-type="submit" :loading="busy">Sign</ElButton>
+      </div>
     </form>
   </ElDialog>
 </template>

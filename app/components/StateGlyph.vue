@@ -4,16 +4,37 @@ import { stateWords } from '~/words'
 import type { JointState, StepState } from '#core/judgement/types'
 
 /** A state by shape, colour and word. The word stands beside it or is its accessible name. */
-const props = withDefaults(defineProps<{ state: StepState | JointState; size?: number; word?: boolean }>(), { size: 22, word: false })
+const props = withDefaults(defineProps<{ state: StepState | JointState; size?: number; word?: boolean }>(), {
+  size: 22,
+  word: false,
+})
 
-const colours: Partial<Record<StepState | JointState, string>> = { accepted: 'accepted', rejected: 'rejected', overdue: 'rejected', 'too-close': 'too-close', differs: 'too-close', waiting: 'waiting', held: 'held', 'in-work': 'line' }
+const colours: Partial<Record<StepState | JointState, string>> = {
+  accepted: 'accepted',
+  rejected: 'rejected',
+  overdue: 'rejected',
+  'too-close': 'too-close',
+  differs: 'too-close',
+  waiting: 'waiting',
+  held: 'held',
+  'in-work': 'line',
+}
 const colour = computed(() => `var(--${colours[props.state] ?? 'idle'})`)
 const label = computed(() => stateWords[props.state])
 </script>
 
 <template>
   <span class="glyph" :style="{ color: colour }">
-    <svg :width="size" :height="(size * 2) / 3" viewBox="0 0 48 32" :role="word ? undefined : 'img'" :aria-label="word ? undefined : label" :aria-hidden="word || undefined"><GlyphShape :state="state" /></svg>
+    <svg
+      :width="size"
+      :height="(size * 2) / 3"
+      viewBox="0 0 48 32"
+      :role="word ? undefined : 'img'"
+      :aria-label="word ? undefined : label"
+      :aria-hidden="word || undefined"
+    >
+      <GlyphShape :state="state" />
+    </svg>
     <span v-if="word">{{ label }}</span>
   </span>
 </template>

@@ -26,15 +26,36 @@ async function leave() {
 
 <template>
   <header class="top">
-    <ElSelect v-if="session.overview" :model-value="session.line?.id" class="line-choice" aria-label="Line" @update:model-value="session.chooseLine">
+    <ElSelect
+      v-if="session.overview"
+      :model-value="session.line?.id"
+      class="line-choice"
+      aria-label="Line"
+      @update:model-value="session.chooseLine"
+    >
       <ElOption v-for="l in session.overview.lines" :key="l.id" :value="l.id" :label="l.name" />
     </ElSelect>
     <NuxtLink to="/line" class="thread" :aria-label="`${session.line?.name ?? 'Line'}: open the line`">
-      <LineThread v-if="store.strip && session.line" :joints="store.strip.joints" :from="session.line.from" :to="session.line.to" :station="store.station" />
+      <LineThread
+        v-if="store.strip && session.line"
+        :joints="store.strip.joints"
+        :from="session.line.from"
+        :to="session.line.to"
+        :station="store.station"
+      />
     </NuxtLink>
     <span v-if="!feedOpen && !session.may('administrator')" class="signal">No live signal</span>
-    <button type="button" class="icon" aria-label="Go to" @click="$emit('find')"><IconSearch aria-hidden="true" /></button>
-    <button type="button" class="icon" :aria-label="shift === 'day' ? 'Night shift' : 'Day shift'" @click="toggle"><IconMoon v-if="shift === 'day'" aria-hidden="true" /><IconSun v-else aria-hidden="true" /></button>
+    <button type="button" class="icon" aria-label="Go to" @click="$emit('find')">
+      <IconSearch aria-hidden="true" />
+    </button>
+    <button
+      type="button"
+      class="icon"
+      :aria-label="shift === 'day' ? 'Night shift' : 'Day shift'"
+      @click="toggle"
+    >
+      <IconMoon v-if="shift === 'day'" aria-hidden="true" /><IconSun v-else aria-hidden="true" />
+    </button>
     <ElDropdown trigger="click" @command="choose">
       <button type="button" class="who">
         <strong>{{ session.person?.name }}</strong>

@@ -13,7 +13,11 @@ interface Store {
 /** Where the browser keeps nothing, this tab remembers as long as it is open. */
 function memory(): Store {
   const kept = new Map<string, string>()
-  return { getItem: (k) => kept.get(k) ?? null, setItem: (k, v) => void kept.set(k, v), removeItem: (k) => void kept.delete(k) }
+  return {
+    getItem: (k) => kept.get(k) ?? null,
+    setItem: (k, v) => void kept.set(k, v),
+    removeItem: (k) => void kept.delete(k),
+  }
 }
 const store: Store = typeof sessionStorage === 'undefined' ? memory() : sessionStorage
 
@@ -47,4 +51,5 @@ export const lastNumber = (): number | null => {
   const kept = store.getItem(NUMBER)
   return kept === null ? null : Number(kept)
 }
-export const setNumber = (n: number | null) => (n === null ? store.removeItem(NUMBER) : store.setItem(NUMBER, String(n)))
+export const setNumber = (n: number | null) =>
+  n === null ? store.removeItem(NUMBER) : store.setItem(NUMBER, String(n))

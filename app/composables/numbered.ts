@@ -8,7 +8,11 @@ let turn: Promise<unknown> = Promise.resolve()
  * number. A refused bundle gives its numbers back; after a bundle that may or may not have
  * arrived, the server is asked where the numbers stand.
  */
-export function sendNumbered<E>(base: string, entries: E[], post: (numbered: (E & { number: number })[]) => Promise<unknown>): Promise<void> {
+export function sendNumbered<E>(
+  base: string,
+  entries: E[],
+  post: (numbered: (E & { number: number })[]) => Promise<unknown>,
+): Promise<void> {
   const run = async () => {
     const last = lastNumber() ?? (await api<{ number: number }>(`${base}/device`)).number
     setNumber(null)

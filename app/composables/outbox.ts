@@ -7,7 +7,11 @@
  *
  * @param post sends some things in one request, all or none
  */
-export function makeOutbox<T>(post: (things: T[]) => Promise<unknown>, retry: (error: unknown) => boolean, most = 50) {
+export function makeOutbox<T>(
+  post: (things: T[]) => Promise<unknown>,
+  retry: (error: unknown) => boolean,
+  most = 50,
+) {
   interface Waiting {
     things: T[]
     done: () => void
@@ -33,7 +37,8 @@ export function makeOutbox<T>(post: (things: T[]) => Promise<unknown>, retry: (e
       let count = 0
       let size = 0
       // A thing is never split; a bundle holds at least one.
-      while (count < waiting.length && (count === 0 || size + waiting[count]!.things.length <= most)) size += waiting[count++]!.things.length
+      while (count < waiting.length && (count === 0 || size + waiting[count]!.things.length <= most))
+        size += waiting[count++]!.things.length
       const bundle = waiting.slice(0, count)
       waiting = waiting.slice(count)
       await deliver(bundle)

@@ -9,5 +9,7 @@ export async function smallPicture(file: Blob): Promise<Blob> {
   canvas.height = Math.round(picture.height * scale)
   canvas.getContext('2d')!.drawImage(picture, 0, 0, canvas.width, canvas.height)
   picture.close()
-  return new Promise((resolve, reject) => canvas.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('no picture'))), 'image/jpeg', 0.82))
+  return new Promise((resolve, reject) =>
+    canvas.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('no picture'))), 'image/jpeg', 0.82),
+  )
 }

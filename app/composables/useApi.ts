@@ -2,7 +2,13 @@ import { DEVICE_HEADER, deviceId, keepStamp, STAMP_HEADER } from './device'
 
 /** A refusal of the server: a code, a sentence, the field it is about. */
 export class ApiProblem extends Error {
-  constructor(readonly code: string, message: string, readonly field: string | null, readonly status: number, readonly details?: Record<string, unknown>) {
+  constructor(
+    readonly code: string,
+    message: string,
+    readonly field: string | null,
+    readonly status: number,
+    readonly details?: Record<string, unknown>,
+  ) {
     super(message)
   }
 }
@@ -14,8 +20,11 @@ interface Options {
 }
 
 async function explain(reply: Response): Promise<ApiProblem> {
-  const body = (await reply.json().catch(() => null)) as { data?: { code: string; message: string; field: string | null; details?: Record<string, unknown> } } | null
-  if (body?.data?.code) return new ApiProblem(body.data.code, body.data.message, body.data.field, reply.status, body.data.details)
+  const body = (await reply.json().catch(() => null)) as {
+    data?: { code: string; message: string; field: string | null; details?: Record<string, unknown> }
+  } | null
+  if (body?.data?.code)
+    return new ApiProblem(body.data.code, body.data.message, body.data.field, reply.status, body.data.details)
   return new ApiProblem('unreadable', 'The server gave no readable answer. Try again.', null, reply.status)
 }
 
@@ -27,8 +36,14 @@ export async function api<T>(path: string, options: Options = {}): Promise<T> {
   try {
     reply = await fetch(`/api/${path}${query}`, {
       method: options.method ?? (options.body === undefined ? 'GET' : 'POST'),
-      headers: { [DEVICE_HEADER]: deviceId(), ...(options.body === undefined ? {} : { 'content-type': blob ? (options.body as Blob).type : 'application/json' }) },
-      body: options.body === undefined ? undefined : blob ? (options.body as Blob) : JSON.stringify(options.body),
+      headers: {
+        [DEVICE_HEADER]: deviceId(),
+        ...(options.body === undefined
+          ? {}
+          : { 'content-type': blob ? (options.body as Blob).type : 'application/json' }),
+      },
+      body:
+        options.body === undefined ? undefined : blob ? (options.body as Blob) : JSON.stringify(options.body),
     })
   } catch {
     throw new ApiProblem('off-line', 'No signal: nothing was sent. What you typed is still here.', null, 0)

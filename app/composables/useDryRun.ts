@@ -10,7 +10,11 @@ import { useSession } from '~/stores/session'
 import type { Decision, JointAtWork, JointSheet } from '~/composables/useJointSheet'
 
 /** A made-up joint worked like a real one, on this device only: nothing is sent, nothing is kept. */
-export function useDryRun(procedure: CompiledProcedure, facts: Record<string, FactValue>, schools: Record<string, string>): JointAtWork & { skip: (seconds: number) => void } {
+export function useDryRun(
+  procedure: CompiledProcedure,
+  facts: Record<string, FactValue>,
+  schools: Record<string, string>,
+): JointAtWork & { skip: (seconds: number) => void } {
   const session = useSession()
   const real = useNow()
   const ahead = ref(0)
@@ -20,19 +24,72 @@ export function useDryRun(procedure: CompiledProcedure, facts: Record<string, Fa
   const compiled = shallowRef<CompiledProcedure | null>(procedure)
   const instruments = session.overview?.instruments ?? []
   const sheet = shallowRef({
-    joint: { id: 'dry-run', number: 'Dry run', station: 0, crew: '', facts, system: procedure.procedure.system, procedure: procedure.procedure.key, state: 'not-started', alignment: '' },
-    procedure: procedure.procedure, opening: null, schools, plan: {}, rule: 'guarded', instruments, items: [], people: { [session.person?.id ?? '']: session.person?.name ?? '' }, entries: [],
+    joint: {
+      id: 'dry-run',
+      number: 'Dry run',
+      station: 0,
+      crew: '',
+      facts,
+      system: procedure.procedure.system,
+      procedure: procedure.procedure.key,
+      state: 'not-started',
+      alignment: '',
+    },
+    procedure: procedure.procedure,
+    opening: null,
+    schools,
+    plan: {},
+    rule: 'guarded',
+    instruments,
+    items: [],
+    people: { [session.person?.id ?? '']: session.person?.name ?? '' },
+    entries: [],
   } as unknown as JointSheet)
-  const options = computed<JudgeOptions>(() => ({ rule: 'guarded', schools, instruments: instrumentFacts(instruments) }))
+  const options = computed<JudgeOptions>(() => ({
+    rule: 'guarded',
+    schools,
+    instruments: instrumentFacts(instruments),
+  }))
   const judgement = computed(() => judge(procedure, facts, entries.value, now.value, options.value))
 
-  async function record(news: { kind: EntryKind; step: string | null; payload: Record<string, unknown>; instrument?: string | null }[]) {
+  async function record(
+    news: {
+      kind: EntryKind
+      step: string | null
+      payload: Record<string, unknown>
+      instrument?: string | null
+    }[],
+  ) {
     const at = now.value
-    entries.value = [...entries.value, ...news.map((n, i): Entry => ({ id: uuidv7(), kind: n.kind, step: n.step, payload: n.payload, person: session.person?.id ?? '', role: 'inspector', crew: null, instrument: n.instrument ?? null, recordedAt: at + i }))]
+    entries.value = [
+      ...entries.value,
+      ...news.map((n, i): Entry => ({
+        id: uuidv7(),
+        kind: n.kind,
+        step: n.step,
+        payload: n.payload,
+        person: session.person?.id ?? '',
+        role: 'inspector',
+        crew: null,
+        instrument: n.instrument ?? null,
+        recordedAt: at + i,
+      })),
+    ]
   }
-  const decide = (step: string, { kind, ...more }: Decision, reason: string, _secret: string) => record([{ kind, step, payload: kind === 'release' ? {} : { reason, ...more } }])
+  const decide = (step: string, { kind, ...more }: Decision, reason: string, _secret: string) =>
+    record([{ kind, step, payload: kind === 'release' ? {} : { reason, ...more } }])
   return {
-    dry: true, sheet, compiled, entries: computed(() => entries.value), judgement, now, problem: ref(null), loading: ref(false), load: async () => undefined, record, decide,
+    dry: true,
+    sheet,
+    compiled,
+    entries: computed(() => entries.value),
+    judgement,
+    now,
+    problem: ref(null),
+    loading: ref(false),
+    load: async () => undefined,
+    record,
+    decide,
     skip: (seconds: number) => (ahead.value += seconds * 1000),
   } as unknown as JointAtWork & { skip: (seconds: number) => void }
 }

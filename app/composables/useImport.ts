@@ -2,8 +2,15 @@ import { ref, watch, type Ref } from 'vue'
 import type { Mapping } from '#core/delivery/columns'
 import type { ChosenFile } from '~/components/delivery/FileDrop.vue'
 
-/** A file looked at before anything is written: previewed again whenever the file, its columns or what it is held against change. */
-export function useImport<P extends { mapping: Mapping }>(ask: (file: ChosenFile, mapping: Mapping | null) => Promise<P>, ready: () => boolean, depends: Ref<unknown>[] = []) {
+/**
+ * A file looked at before anything is written: previewed again whenever the file, its columns or what it
+ * is held against change.
+ */
+export function useImport<P extends { mapping: Mapping }>(
+  ask: (file: ChosenFile, mapping: Mapping | null) => Promise<P>,
+  ready: () => boolean,
+  depends: Ref<unknown>[] = [],
+) {
   const file = ref<ChosenFile | null>(null)
   const mapping = ref<Mapping | null>(null)
   const preview = ref<P | null>(null) as Ref<P | null>

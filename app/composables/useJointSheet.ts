@@ -28,7 +28,10 @@ export interface Decision {
   waives?: string[]
 }
 
-/** A joint at work: its record and judgement, and what a person adds to it. A dry run has the same shape, and keeps nothing. */
+/**
+ * A joint at work: its record and judgement, and what a person adds to it. A dry run has the same shape,
+ * and keeps nothing.
+ */
 export type JointAtWork = ReturnType<typeof useJointSheet>
 
 /**
@@ -41,29 +44,82 @@ export function useJointSheet(id: string) {
   const compiled = shallowRef<CompiledProcedure | null>(null)
   /** recorded here, not acknowledged yet */
   const pending = ref<Entry[]>([])
-  const { data: sheet, problem, loading, load: read } = useLoad(() => api<JointSheet>(`${session.base}/joints/${id}`))
+  const {
+    data: sheet,
+    problem,
+    loading,
+    load: read,
+  } = useLoad(() => api<JointSheet>(`${session.base}/joints/${id}`))
 
   async function load() {
     await read()
     const known = new Set(sheet.value?.entries.map((e) => e.id))
     pending.value = pending.value.filter((e) => !known.has(e.id))
-    if (sheet.value?.procedure && compiled.value?.procedure.revision !== sheet.value.procedure.revision) compiled.value = compileProcedure(sheet.value.procedure)
+    if (sheet.value?.procedure && compiled.value?.procedure.revision !== sheet.value.procedure.revision)
+      compiled.value = compileProcedure(sheet.value.procedure)
   }
 
   const entries = computed<Entry[]>(() => [...(sheet.value?.entries ?? []), ...pending.value])
-  const options = computed<JudgeOptions>(() => ({ rule: sheet.value?.rule, zone: session.zone, schools: sheet.value?.schools, plan: sheet.value?.plan, instruments: instrumentFacts(sheet.value?.instruments ?? []), lots: sheet.value?.lots ?? {} }))
-  const judgement = computed(() => (compiled.value && sheet.value ? judge(compiled.value, sheet.value.joint.facts, entries.value, now.value, options.value) : null))
+  const options = computed<JudgeOptions>(() => ({
+    rule: sheet.value?.rule,
+    zone: session.zone,
+    schools: sheet.value?.schools,
+    plan: sheet.value?.plan,
+    instruments: instrumentFacts(sheet.value?.instruments ?? []),
+    lots: sheet.value?.lots ?? {},
+  }))
+  const judgement = computed(() =>
+    compiled.value && sheet.value
+      ? judge(compiled.value, sheet.value.joint.facts, entries.value, now.value, options.value)
+      : null,
+  )
 
   const send = makeOutbox<Recorded>(
-    (made) => sendNumbered(session.base, made, (numbered) => api(`${session.base}/joints/${id}/entries`, { body: { entries: numbered.map(({ id: entry, kind, step, payload, instrument, recordedAt, stamp, number }) => ({ id: entry, kind, step, payload, instrument, stamp, number, recordedAt: new Date(recordedAt).toISOString() })) } })),
+    (made) =>
+      sendNumbered(session.base, made, (numbered) =>
+        api(`${session.base}/joints/${id}/entries`, {
+          body: {
+            entries: numbered.map(
+              ({ id: entry, kind, step, payload, instrument, recordedAt, stamp, number }) => ({
+                id: entry,
+                kind,
+                step,
+                payload,
+                instrument,
+                stamp,
+                number,
+                recordedAt: new Date(recordedAt).toISOString(),
+              }),
+            ),
+          },
+        }),
+      ),
     (error) => error instanceof ApiProblem && error.status >= 400 && error.status < 500,
   )
 
   /** Judged here at once, before it is sent; taken back with its reason when the server refuses it. */
-  async function record(news: { kind: EntryKind; step: string | null; payload: Record<string, unknown>; instrument?: string | null }[]) {
+  async function record(
+    news: {
+      kind: EntryKind
+      step: string | null
+      payload: Record<string, unknown>
+      instrument?: string | null
+    }[],
+  ) {
     const at = deviceNow()
     const stamp = currentStamp()
-    const made = news.map((n, i): Recorded => ({ stamp, id: uuidv7(), kind: n.kind, step: n.step, payload: n.payload, person: session.person!.id, role: session.may('inspector') ? 'inspector' : 'crew-lead', crew: null, instrument: n.instrument ?? null, recordedAt: at + i }))
+    const made = news.map((n, i): Recorded => ({
+      stamp,
+      id: uuidv7(),
+      kind: n.kind,
+      step: n.step,
+      payload: n.payload,
+      person: session.person!.id,
+      role: session.may('inspector') ? 'inspector' : 'crew-lead',
+      crew: null,
+      instrument: n.instrument ?? null,
+      recordedAt: at + i,
+    }))
     pending.value = [...pending.value, ...made]
     now.value = deviceNow()
     try {
@@ -78,7 +134,9 @@ export function useJointSheet(id: string) {
 
   /** A sign-off, sent with the PIN. */
   async function decide(step: string, decision: Decision, reason: string, secret: string) {
-    await api(`${session.base}/joints/${id}/release`, { body: { id: uuidv7(), step, reason, secret, ...decision } })
+    await api(`${session.base}/joints/${id}/release`, {
+      body: { id: uuidv7(), step, reason, secret, ...decision },
+    })
     await load()
   }
 

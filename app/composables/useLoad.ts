@@ -23,7 +23,11 @@ export function useLoad<T>(read: () => Promise<T>): Load<T> {
       data.value = fresh
       problem.value = null
     } catch (error) {
-      if (mine === latest) problem.value = error instanceof ApiProblem ? error : new ApiProblem('internal', 'This could not be shown.', null, 0)
+      if (mine === latest)
+        problem.value =
+          error instanceof ApiProblem
+            ? error
+            : new ApiProblem('internal', 'This could not be shown.', null, 0)
       if (!(error instanceof ApiProblem)) console.error(error)
     } finally {
       if (mine === latest) loading.value = false

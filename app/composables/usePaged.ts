@@ -19,7 +19,9 @@ const AT_ONCE = 2
  * A long list that comes page by page as it is scrolled to. Few pages are on their way at
  * once, and what was scrolled past is not asked for: the places shown now come first.
  */
-export function usePaged<T>(read: (from: number, count: number) => Promise<{ total: number; items: T[] }>): Paged<T> {
+export function usePaged<T>(
+  read: (from: number, count: number) => Promise<{ total: number; items: T[] }>,
+): Paged<T> {
   const rows = shallowRef<(T | undefined)[]>([])
   const problem = ref<ApiProblem | null>(null)
   let asked = new Set<number>()
@@ -33,7 +35,10 @@ export function usePaged<T>(read: (from: number, count: number) => Promise<{ tot
     try {
       const { total, items } = await read(n * PAGE, PAGE)
       if (mine !== run) return
-      const next = n === 0 && rows.value.length !== total ? new Array<T | undefined>(total).fill(undefined) : [...rows.value]
+      const next =
+        n === 0 && rows.value.length !== total
+          ? new Array<T | undefined>(total).fill(undefined)
+          : [...rows.value]
       items.forEach((item, i) => (next[n * PAGE + i] = item))
       rows.value = next
       problem.value = null
@@ -49,10 +54,13 @@ export function usePaged<T>(read: (from: number, count: number) => Promise<{ tot
     }
   }
   function more() {
-    for (let n = wanted.first; n <= wanted.last && busy < AT_ONCE; n++) if (!asked.has(n) && n * PAGE < rows.value.length) void page(n, run)
+    for (let n = wanted.first; n <= wanted.last && busy < AT_ONCE; n++)
+      if (!asked.has(n) && n * PAGE < rows.value.length) void page(n, run)
   }
   return {
-    rows, problem, total: computed(() => rows.value.length),
+    rows,
+    problem,
+    total: computed(() => rows.value.length),
     want(from, to) {
       wanted = { first: Math.floor(Math.max(0, from) / PAGE), last: Math.floor(Math.max(from, to, 0) / PAGE) }
       more()

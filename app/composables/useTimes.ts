@@ -4,7 +4,8 @@ import { useSession } from '~/stores/session'
 /** Times as the project's clock shows them. */
 export function useTimes() {
   const session = useSession()
-  const at = (ms: number | string) => (typeof ms === 'string' ? DateTime.fromISO(ms) : DateTime.fromMillis(ms)).setZone(session.zone)
+  const at = (ms: number | string) =>
+    (typeof ms === 'string' ? DateTime.fromISO(ms) : DateTime.fromMillis(ms)).setZone(session.zone)
   const clock = (ms: number) => at(ms).toFormat('HH:mm')
   return {
     clock,
@@ -22,7 +23,8 @@ export function useTimes() {
     span: (ms: number) => {
       const minutes = Math.max(0, Math.round(ms / 60_000))
       if (minutes < 60) return `${minutes} min`
-      if (minutes < 48 * 60) return `${Math.floor(minutes / 60)} h${minutes % 60 ? ` ${minutes % 60} min` : ''}`
+      if (minutes < 48 * 60)
+        return `${Math.floor(minutes / 60)} h${minutes % 60 ? ` ${minutes % 60} min` : ''}`
       return `${Math.round(minutes / 1440)} days`
     },
   }

@@ -10,13 +10,21 @@ const dash = computed(() => (props.state === 'not-applicable' ? '4 3' : undefine
 
 <template>
   <g>
-    <g v-if="apart" fill="none" stroke="currentColor" stroke-width="4" :stroke-dasharray="dash"><path d="M1 7H15V25H1" /><path d="M47 7H33V25H47" /></g>
+    <g v-if="apart" fill="none" stroke="currentColor" stroke-width="4" :stroke-dasharray="dash"
+      ><path d="M1 7H15V25H1" /><path d="M47 7H33V25H47"
+    /></g>
     <path v-if="state === 'in-work'" d="M15 16H27" stroke="currentColor" stroke-width="6" />
     <rect v-if="state === 'accepted'" x="1" y="5" width="46" height="22" fill="currentColor" />
     <path v-if="state === 'rejected'" d="M1 2H24V6L30 12H47V30H24V20H1Z" fill="currentColor" />
     <g v-if="state === 'too-close' || state === 'differs'">
       <rect x="3" y="7" width="42" height="18" fill="none" stroke="currentColor" stroke-width="4" />
-      <rect :x="state === 'differs' ? 24 : 3" :y="state === 'differs' ? 7 : 16" :width="state === 'differs' ? 21 : 42" :height="state === 'differs' ? 18 : 9" fill="currentColor" />
+      <rect
+        :x="state === 'differs' ? 24 : 3"
+        :y="state === 'differs' ? 7 : 16"
+        :width="state === 'differs' ? 21 : 42"
+        :height="state === 'differs' ? 18 : 9"
+        fill="currentColor"
+      />
     </g>
     <path v-if="state === 'waiting'" d="M24 7A9 9 0 0 1 33 16H24Z" fill="currentColor" class="turning" />
     <path v-if="state === 'overdue'" d="M24 7A9 9 0 1 1 15 16H24Z" fill="currentColor" />

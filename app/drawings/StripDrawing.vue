@@ -8,34 +8,76 @@ import { packStateWords } from '~/words'
 import { runsOf, stateColour } from './strip-runs'
 
 /** The line on its lanes – delivered, joints, embedment, test – over its profile. */
-const props = defineProps<{ width: number; left: number; view: [number, number]; x: (station: number) => number; joints: StripJoint[]; strip: Strip; profile: ProfilePoint[]; chosen: string | null }>()
+const props = defineProps<{
+  width: number
+  left: number
+  view: [number, number]
+  x: (station: number) => number
+  joints: StripJoint[]
+  strip: Strip
+  profile: ProfilePoint[]
+  chosen: string | null
+}>()
 
 const H = 336
 const lanes = { delivered: 30, joints: 84, embedment: 150, test: 190 }
-const inView = computed(() => props.joints.filter((j) => j.station >= props.view[0] - 20 && j.station <= props.view[1] + 20))
+const inView = computed(() =>
+  props.joints.filter((j) => j.station >= props.view[0] - 20 && j.station <= props.view[1] + 20),
+)
 const spacing = computed(() => (props.width - props.left) / Math.max(1, inView.value.length))
 /** wide enough to draw each joint as its own glyph */
 const single = computed(() => spacing.value > 13)
 const runs = computed(() => (single.value ? [] : runsOf(inView.value, props.x)))
 const delivered = computed(() => {
   const list = inView.value.filter((j) => j.delivered)
-  return list.length === 0 ? null : { from: Math.max(props.left, props.x(list[0]!.station) - 4), to: Math.min(props.width - 12, props.x(list.at(-1)!.station) + 4) }
+  return list.length === 0
+    ? null
+    : {
+        from: Math.max(props.left, props.x(list[0]!.station) - 4),
+        to: Math.min(props.width - 12, props.x(list.at(-1)!.station) + 4),
+      }
 })
 const clip = (from: number, to: number) => {
   const a = Math.max(props.left, props.x(from))
   const b = Math.min(props.width - 12, props.x(to))
   return b > a ? { x: a, width: b - a } : null
 }
-const reachColour: Record<string, string> = { accepted: stateColour.accepted, rejected: stateColour.rejected, 'too-close': stateColour['too-close'], 'in-work': stateColour['in-work'], 'not-started': 'none' }
-const packColour: Record<string, JointState> = { signed: 'accepted', evaluated: 'in-work', failed: 'rejected', running: 'waiting', planned: 'not-started' }
-const reaches = computed(() => props.strip.reaches.map((r) => ({ ...r, box: clip(r.from, r.to) })).filter((r) => r.box))
-const packs = computed(() => props.strip.packs.map((p) => ({ ...p, box: clip(p.from, p.to) })).filter((p) => p.box))
+const reachColour: Record<string, string> = {
+  accepted: stateColour.accepted,
+  rejected: stateColour.rejected,
+  'too-close': stateColour['too-close'],
+  'in-work': stateColour['in-work'],
+  'not-started': 'none',
+}
+const packColour: Record<string, JointState> = {
+  signed: 'accepted',
+  evaluated: 'in-work',
+  failed: 'rejected',
+  running: 'waiting',
+  planned: 'not-started',
+}
+const reaches = computed(() =>
+  props.strip.reaches.map((r) => ({ ...r, box: clip(r.from, r.to) })).filter((r) => r.box),
+)
+const packs = computed(() =>
+  props.strip.packs.map((p) => ({ ...p, box: clip(p.from, p.to) })).filter((p) => p.box),
+)
 const ground = computed(() => {
-  const points = [{ station: props.view[0], elevation: elevationAt(props.profile, props.view[0]) }, ...props.profile.filter((p) => p.station > props.view[0] && p.station < props.view[1]), { station: props.view[1], elevation: elevationAt(props.profile, props.view[1]) }]
+  const points = [
+    { station: props.view[0], elevation: elevationAt(props.profile, props.view[0]) },
+    ...props.profile.filter((p) => p.station > props.view[0] && p.station < props.view[1]),
+    { station: props.view[1], elevation: elevationAt(props.profile, props.view[1]) },
+  ]
   const low = Math.min(...points.map((p) => p.elevation))
   const high = Math.max(low + 1, ...points.map((p) => p.elevation))
   const y = (z: number) => 308 - ((z - low) / (high - low)) * 68
-  return { path: points.map((p) => `${props.x(p.station)},${y(p.elevation)}`).join(' '), low, high, lowY: y(low), highY: y(high) }
+  return {
+    path: points.map((p) => `${props.x(p.station)},${y(p.elevation)}`).join(' '),
+    low,
+    high,
+    lowY: y(low),
+    highY: y(high),
+  }
 })
 const ticks = computed(() => {
   const span = props.view[1] - props.view[0]
@@ -47,36 +89,142 @@ const ticks = computed(() => {
 </script>
 
 <template>
-  <svg :width="width" :height="H" role="img" :aria-label="`${inView.length} joints from station ${view[0].toFixed(0)} to ${view[1].toFixed(0)} m; the table below reads the same`">
+  <svg
+    :width="width"
+    :height="H"
+    role="img"
+    :aria-label="`${inView.length} joints from station ${view[0].toFixed(0)} to ${view[1].toFixed(0)} m; the table below reads the same`"
+  >
     <g class="lane-names">
-      <text x="14" :y="lanes.delivered + 5">Delivered</text><text x="14" :y="lanes.joints + 5">Joints</text><text x="14" :y="lanes.embedment + 5">Embedment</text><text x="14" :y="lanes.test + 5">Test</text><text x="14" y="270">Profile</text>
+      <text x="14" :y="lanes.delivered + 5">Delivered</text>
+      <text x="14" :y="lanes.joints + 5">Joints</text>
+      <text x="14" :y="lanes.embedment + 5">Embedment</text>
+      <text x="14" :y="lanes.test + 5">Test</text>
+      <text x="14" y="270">Profile</text>
     </g>
-    <rect v-if="delivered" :x="delivered.from" :y="lanes.delivered - 3" :width="delivered.to - delivered.from" height="6" fill="var(--accepted)" />
-    <line :x1="left" :x2="width - 12" :y1="lanes.joints" :y2="lanes.joints" stroke="var(--hair)" stroke-width="3" />
+    <rect
+      v-if="delivered"
+      :x="delivered.from"
+      :y="lanes.delivered - 3"
+      :width="delivered.to - delivered.from"
+      height="6"
+      fill="var(--accepted)"
+    />
+    <line
+      :x1="left"
+      :x2="width - 12"
+      :y1="lanes.joints"
+      :y2="lanes.joints"
+      stroke="var(--hair)"
+      stroke-width="3"
+    />
     <g v-for="run in runs" :key="run.x">
-      <rect v-if="run.state === 'accepted'" :x="run.x" :y="lanes.joints - 6" :width="run.width" height="12" :fill="stateColour.accepted" />
-      <rect v-else-if="run.state === 'not-started'" :x="run.x" :y="lanes.joints - 6" :width="Math.max(2, run.width - 1)" height="12" fill="none" :stroke="stateColour['not-started']" />
-      <rect v-else :x="run.x - 1" :y="lanes.joints - 19" :width="Math.max(4, run.width)" height="38" :fill="stateColour[run.state]" />
+      <rect
+        v-if="run.state === 'accepted'"
+        :x="run.x"
+        :y="lanes.joints - 6"
+        :width="run.width"
+        height="12"
+        :fill="stateColour.accepted"
+      />
+      <rect
+        v-else-if="run.state === 'not-started'"
+        :x="run.x"
+        :y="lanes.joints - 6"
+        :width="Math.max(2, run.width - 1)"
+        height="12"
+        fill="none"
+        :stroke="stateColour['not-started']"
+      />
+      <rect
+        v-else
+        :x="run.x - 1"
+        :y="lanes.joints - 19"
+        :width="Math.max(4, run.width)"
+        height="38"
+        :fill="stateColour[run.state]"
+      />
     </g>
-    <g v-for="j in single ? inView : []" :key="j.id" :transform="`translate(${x(j.station)} ${lanes.joints})`">
-      <rect v-if="j.id === chosen" x="-17" y="-24" width="34" height="48" fill="none" stroke="var(--ink)" stroke-width="2.5" />
-      <g transform="translate(-13 -8.7) scale(.54)" :style="{ color: stateColour[j.state] }"><GlyphShape :state="j.state" /></g>
+    <g
+      v-for="j in single ? inView : []"
+      :key="j.id"
+      :transform="`translate(${x(j.station)} ${lanes.joints})`"
+    >
+      <rect
+        v-if="j.id === chosen"
+        x="-17"
+        y="-24"
+        width="34"
+        height="48"
+        fill="none"
+        stroke="var(--ink)"
+        stroke-width="2.5"
+      />
+      <g transform="translate(-13 -8.7) scale(.54)" :style="{ color: stateColour[j.state] }">
+        <GlyphShape :state="j.state" />
+      </g>
       <text v-if="spacing > 52" y="32" text-anchor="middle" class="joint-name">{{ j.number }}</text>
-      <path v-if="j.ncr" d="M0 -20v-12h11l-3 4 3 4h-8" fill="var(--rejected)" stroke="var(--rejected)" stroke-width="1.5" />
+      <path
+        v-if="j.ncr"
+        d="M0 -20v-12h11l-3 4 3 4h-8"
+        fill="var(--rejected)"
+        stroke="var(--rejected)"
+        stroke-width="1.5"
+      />
     </g>
-    <template v-if="!single"><path v-for="j in inView.filter((k) => k.ncr)" :key="j.id" :d="`M${x(j.station)} ${lanes.joints - 20}v-14h11l-3 4 3 4h-8`" fill="var(--rejected)" stroke="var(--rejected)" stroke-width="1.5" /></template>
-    <path v-if="!single && chosen && inView.some((j) => j.id === chosen)" :d="`M${x(inView.find((j) => j.id === chosen)!.station)} ${lanes.joints + 22}l-7 12h14z`" fill="var(--ink)" />
+    <template v-if="!single">
+      <path
+        v-for="j in inView.filter((k) => k.ncr)"
+        :key="j.id"
+        :d="`M${x(j.station)} ${lanes.joints - 20}v-14h11l-3 4 3 4h-8`"
+        fill="var(--rejected)"
+        stroke="var(--rejected)"
+        stroke-width="1.5"
+      />
+    </template>
+    <path
+      v-if="!single && chosen && inView.some((j) => j.id === chosen)"
+      :d="`M${x(inView.find((j) => j.id === chosen)!.station)} ${lanes.joints + 22}l-7 12h14z`"
+      fill="var(--ink)"
+    />
     <g v-for="r in reaches" :key="r.id">
-      <rect :x="r.box!.x + 0.5" :y="lanes.embedment - 8" :width="Math.max(1, r.box!.width - 1)" height="16" :fill="reachColour[r.state]" :stroke="r.state === 'not-started' ? 'var(--idle)' : 'none'" />
+      <rect
+        :x="r.box!.x + 0.5"
+        :y="lanes.embedment - 8"
+        :width="Math.max(1, r.box!.width - 1)"
+        height="16"
+        :fill="reachColour[r.state]"
+        :stroke="r.state === 'not-started' ? 'var(--idle)' : 'none'"
+      />
     </g>
     <g v-for="p in packs" :key="p.id" :style="{ color: stateColour[packColour[p.state]!] }">
-      <path :d="`M${p.box!.x + 1} ${lanes.test - 7}v14M${p.box!.x + 1} ${lanes.test}H${p.box!.x + p.box!.width - 1}m0 -7v14`" stroke="currentColor" :stroke-width="p.state === 'planned' ? 1.5 : 3" fill="none" />
-      <text v-if="p.box!.width > 90" :x="p.box!.x + p.box!.width / 2" :y="lanes.test + 21" text-anchor="middle" class="pack">{{ p.number }} {{ packStateWords[p.state] }}</text>
+      <path
+        :d="`M${p.box!.x + 1} ${lanes.test - 7}v14M${p.box!.x + 1} ${lanes.test}H${p.box!.x + p.box!.width - 1}m0 -7v14`"
+        stroke="currentColor"
+        :stroke-width="p.state === 'planned' ? 1.5 : 3"
+        fill="none"
+      />
+      <text
+        v-if="p.box!.width > 90"
+        :x="p.box!.x + p.box!.width / 2"
+        :y="lanes.test + 21"
+        text-anchor="middle"
+        class="pack"
+      >
+        {{ p.number }} {{ packStateWords[p.state] }}
+      </text>
     </g>
     <polyline :points="ground.path" fill="none" stroke="var(--ink)" stroke-width="1.5" />
-    <text :x="left - 8" :y="ground.highY + 4" text-anchor="end" class="tick">{{ ground.high.toFixed(1) }} m</text>
-    <text :x="left - 8" :y="ground.lowY + 4" text-anchor="end" class="tick">{{ ground.low.toFixed(1) }} m</text>
-    <g v-for="t in ticks" :key="t"><line :x1="x(t)" :x2="x(t)" y1="314" y2="320" stroke="var(--muted)" /><text :x="x(t)" y="333" text-anchor="middle" class="tick">{{ t }}</text></g>
+    <text :x="left - 8" :y="ground.highY + 4" text-anchor="end" class="tick">
+      {{ ground.high.toFixed(1) }} m
+    </text>
+    <text :x="left - 8" :y="ground.lowY + 4" text-anchor="end" class="tick">
+      {{ ground.low.toFixed(1) }} m
+    </text>
+    <g v-for="t in ticks" :key="t">
+      <line :x1="x(t)" :x2="x(t)" y1="314" y2="320" stroke="var(--muted)" />
+      <text :x="x(t)" y="333" text-anchor="middle" class="tick">{{ t }}</text>
+    </g>
   </svg>
 </template>
 

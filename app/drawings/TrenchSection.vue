@@ -14,20 +14,79 @@ const scale = computed(() => Math.min((floor - 16) / top.value, 240 / (props.od 
 const y = (m: number) => floor - m * scale.value
 const half = computed(() => Math.min(250, (props.od / 2 + 0.3) * scale.value))
 const mid = W / 2
-const bands = computed(() => props.judged.lifts.filter((l) => !l.replaced).flatMap((l) => [...(l.left ? [{ lift: l, side: 'left', range: l.left }] : []), ...(l.right ? [{ lift: l, side: 'right', range: l.right }] : [])]))
-const levels = computed(() => [{ m: props.od / 2, name: 'springline' }, { m: props.od, name: 'crown' }, { m: props.judged.target, name: 'by hand plant up to here' }])
+const bands = computed(() =>
+  props.judged.lifts
+    .filter((l) => !l.replaced)
+    .flatMap((l) => [
+      ...(l.left ? [{ lift: l, side: 'left', range: l.left }] : []),
+      ...(l.right ? [{ lift: l, side: 'right', range: l.right }] : []),
+    ]),
+)
+const levels = computed(() => [
+  { m: props.od / 2, name: 'springline' },
+  { m: props.od, name: 'crown' },
+  { m: props.judged.target, name: 'by hand plant up to here' },
+])
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${W} ${H}`" class="section" role="img" :aria-label="`Fill ${showIn(judged.left, 'mm')} mm left, ${showIn(judged.right, 'mm')} mm right of ${showIn(judged.target, 'mm')} mm`">
-    <rect :x="mid - half" :y="floor" :width="half * 2" height="22" fill="var(--soil)" /><text :x="mid" :y="floor + 17" text-anchor="middle" class="muted">bedding</text>
-    <path :d="`M${mid - half} 4V${floor + 22}H${mid + half}V4`" fill="none" stroke="var(--ink)" stroke-width="2" />
-    <g v-for="b in bands" :key="b.lift.entry + b.side" class="lift" :class="{ bad: b.lift.verdict === 'reject', here: b.lift.entry === chosen }" @click="emit('choose', b.lift.entry)">
-      <rect :x="b.side === 'left' ? mid - half + 1 : mid" :y="y(b.range[1])" :width="half - 1" :height="(b.range[1] - b.range[0]) * scale" />
-      <text v-if="(b.range[1] - b.range[0]) * scale > 20" :x="b.side === 'left' ? mid - half + 10 : mid + half - 10" :y="y((b.range[0] + b.range[1]) / 2) + 5" :text-anchor="b.side === 'left' ? 'start' : 'end'">{{ showIn(b.lift.thickness, 'mm') }} mm · {{ b.lift.passes }}×</text>
+  <svg
+    :viewBox="`0 0 ${W} ${H}`"
+    class="section"
+    role="img"
+    :aria-label="`Fill ${showIn(judged.left, 'mm')} mm left, ${showIn(judged.right, 'mm')} mm right of ${showIn(judged.target, 'mm')} mm`"
+  >
+    <rect :x="mid - half" :y="floor" :width="half * 2" height="22" fill="var(--soil)" />
+    <text :x="mid" :y="floor + 17" text-anchor="middle" class="muted">bedding</text>
+    <path
+      :d="`M${mid - half} 4V${floor + 22}H${mid + half}V4`"
+      fill="none"
+      stroke="var(--ink)"
+      stroke-width="2"
+    />
+    <g
+      v-for="b in bands"
+      :key="b.lift.entry + b.side"
+      class="lift"
+      :class="{ bad: b.lift.verdict === 'reject', here: b.lift.entry === chosen }"
+      @click="emit('choose', b.lift.entry)"
+    >
+      <rect
+        :x="b.side === 'left' ? mid - half + 1 : mid"
+        :y="y(b.range[1])"
+        :width="half - 1"
+        :height="(b.range[1] - b.range[0]) * scale"
+      />
+      <text
+        v-if="(b.range[1] - b.range[0]) * scale > 20"
+        :x="b.side === 'left' ? mid - half + 10 : mid + half - 10"
+        :y="y((b.range[0] + b.range[1]) / 2) + 5"
+        :text-anchor="b.side === 'left' ? 'start' : 'end'"
+      >
+        {{ showIn(b.lift.thickness, 'mm') }} mm · {{ b.lift.passes }}×
+      </text>
     </g>
-    <circle :cx="mid" :cy="y(od / 2)" :r="(od / 2) * scale" fill="var(--card)" stroke="var(--ink)" stroke-width="5" />
-    <g v-for="l in levels" :key="l.name"><line :x1="mid - half - 14" :x2="mid + half + 14" :y1="y(l.m)" :y2="y(l.m)" stroke="var(--muted)" stroke-dasharray="6 5" /><text :x="mid" :y="y(l.m) - 5" text-anchor="middle" class="level">{{ l.name }} {{ showIn(l.m, 'mm') }}</text></g>
+    <circle
+      :cx="mid"
+      :cy="y(od / 2)"
+      :r="(od / 2) * scale"
+      fill="var(--card)"
+      stroke="var(--ink)"
+      stroke-width="5"
+    />
+    <g v-for="l in levels" :key="l.name">
+      <line
+        :x1="mid - half - 14"
+        :x2="mid + half + 14"
+        :y1="y(l.m)"
+        :y2="y(l.m)"
+        stroke="var(--muted)"
+        stroke-dasharray="6 5"
+      />
+      <text :x="mid" :y="y(l.m) - 5" text-anchor="middle" class="level">
+        {{ l.name }} {{ showIn(l.m, 'mm') }}
+      </text>
+    </g>
   </svg>
 </template>
 

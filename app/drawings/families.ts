@@ -18,6 +18,19 @@ import DrawnThread from './joint/DrawnThread.vue'
 
 /** The component that draws each family that procedures may use. */
 export const drawnFamilies: Record<DrawingKey, Component> = {
-  'socket': DrawnSocket, 'socket-end': DrawnSocketEnd, 'bell-spigot': DrawnBellSpigot, 'seam-clock': DrawnSeamClock, 'gap-clock': DrawnGapClock, 'bolt-circle': DrawnBoltCircle, 'ovality': DrawnOvality,
-  'corrugation': DrawnCorrugation, 'saddle': DrawnSaddle, 'thread': DrawnThread, 'swage': DrawnSwage, 'coupling': DrawnCoupling, 'gripper': DrawnGripper, 'hose': DrawnHose, 'shrink-sleeve': DrawnShrinkSleeve,
+  socket: DrawnSocket,
+  'socket-end': DrawnSocketEnd,
+  'bell-spigot': DrawnBellSpigot,
+  'seam-clock': DrawnSeamClock,
+  'gap-clock': DrawnGapClock,
+  'bolt-circle': DrawnBoltCircle,
+  ovality: DrawnOvality,
+  corrugation: DrawnCorrugation,
+  saddle: DrawnSaddle,
+  thread: DrawnThread,
+  swage: DrawnSwage,
+  coupling: DrawnCoupling,
+  gripper: DrawnGripper,
+  hose: DrawnHose,
+  'shrink-sleeve': DrawnShrinkSleeve,
 }

@@ -1,10 +1,24 @@
 import type { JointState } from '#core/judgement/types'
 
 /** What must not be hidden by its neighbours when many joints share a pixel: the most urgent state shows. */
-const urgency: JointState[] = ['accepted', 'not-started', 'in-work', 'waiting', 'too-close', 'held', 'rejected']
+const urgency: JointState[] = [
+  'accepted',
+  'not-started',
+  'in-work',
+  'waiting',
+  'too-close',
+  'held',
+  'rejected',
+]
 
 export const stateColour: Record<JointState, string> = {
-  accepted: 'var(--accepted)', 'not-started': 'var(--idle)', 'in-work': 'var(--line)', waiting: 'var(--waiting)', 'too-close': 'var(--too-close)', held: 'var(--held)', rejected: 'var(--rejected)',
+  accepted: 'var(--accepted)',
+  'not-started': 'var(--idle)',
+  'in-work': 'var(--line)',
+  waiting: 'var(--waiting)',
+  'too-close': 'var(--too-close)',
+  held: 'var(--held)',
+  rejected: 'var(--rejected)',
 }
 
 /** What a run needs to know of a joint. */
@@ -29,7 +43,8 @@ export function runsOf(joints: readonly RunJoint[], x: (station: number) => numb
   for (const joint of joints) {
     const column = Math.round(x(joint.station) / pixel)
     const known = columns.get(column)
-    const state = known && urgency.indexOf(known.state) > urgency.indexOf(joint.state) ? known.state : joint.state
+    const state =
+      known && urgency.indexOf(known.state) > urgency.indexOf(joint.state) ? known.state : joint.state
     columns.set(column, { state, count: (known?.count ?? 0) + 1 })
   }
   const runs: Run[] = []

@@ -1,7 +1,10 @@
 import { computed } from 'vue'
 import { showIn, showQuantity } from '#core/quantity/show'
 
-/** What every drawing of a joint is given: values worked out for this joint (SI), and the readings of its step. */
+/**
+ * What every drawing of a joint is given: values worked out for this joint (SI), and the readings of its
+ * step.
+ */
 export interface DrawnProps {
   values: Record<string, number | string | boolean | null>
   /** readings as typed or recorded, SI */
@@ -17,10 +20,14 @@ export type DrawnEmits = { tap: [value: string]; choose: [choice: string] }
 
 /** Readers for the values of a drawing. */
 export function useDrawn(props: DrawnProps) {
-  const num = (key: string): number | null => (typeof props.values[key] === 'number' && Number.isFinite(props.values[key]) ? (props.values[key] as number) : null)
+  const num = (key: string): number | null =>
+    typeof props.values[key] === 'number' && Number.isFinite(props.values[key])
+      ? (props.values[key] as number)
+      : null
   return {
     num,
-    word: (key: string): string => (typeof props.values[key] === 'string' ? (props.values[key] as string) : ''),
+    word: (key: string): string =>
+      typeof props.values[key] === 'string' ? (props.values[key] as string) : '',
     flag: (key: string): boolean => props.values[key] === true,
     mm: (m: number | null, digits = 4): string => (m === null ? '?' : showIn(m, 'mm', digits)),
     show: showQuantity,

@@ -23,40 +23,68 @@ const views = computed(() =>
   [
     { to: '/', key: 't', word: 'Today', icon: IconToday, show: true },
     { to: '/line', key: 'l', word: 'Line', icon: IconLine, show: true },
-    { to: '/clocks', key: 'k', word: 'Clocks', icon: IconTimer, show: session.may('inspector', 'crew-lead', 'engineer', 'witness') },
-    { to: '/deliveries', key: 'd', word: 'Deliveries', icon: IconTruck, show: session.may('inspector', 'engineer', 'witness') },
+    {
+      to: '/clocks',
+      key: 'k',
+      word: 'Clocks',
+      icon: IconTimer,
+      show: session.may('inspector', 'crew-lead', 'engineer', 'witness'),
+    },
+    {
+      to: '/deliveries',
+      key: 'd',
+      word: 'Deliveries',
+      icon: IconTruck,
+      show: session.may('inspector', 'engineer', 'witness'),
+    },
     { to: '/embedment', key: 'e', word: 'Embedment', icon: IconLayers, show: true },
-    { to: '/tests', key: 'p', word: 'Tests', icon: IconGauge, show: session.may('inspector', 'engineer', 'witness') },
+    {
+      to: '/tests',
+      key: 'p',
+      word: 'Tests',
+      icon: IconGauge,
+      show: session.may('inspector', 'engineer', 'witness'),
+    },
     { to: '/ncrs', key: 'n', word: 'NCRs', icon: IconFlag, show: true },
     { to: '/procedures', key: 'b', word: 'Procedures', icon: IconBook, show: true },
     { to: '/bench', key: 'c', word: 'Bench', icon: IconCalculator, show: true },
     { to: '/setup', key: 's', word: 'Setup', icon: IconSetup, show: true },
   ].filter((v) => v.show),
 )
-const here = (to: string) => (to === '/' ? route.path === '/' : route.path.startsWith(to) || (to === '/line' && route.path.startsWith('/joints')))
+const here = (to: string) =>
+  to === '/'
+    ? route.path === '/'
+    : route.path.startsWith(to) || (to === '/line' && route.path.startsWith('/joints'))
 
 /** until when a letter after `g` names a view */
 let going = 0
-useKeys({
-  '/': () => (finder.value = true),
-  '?': () => (help.value = true),
-  g: () => void (going = Date.now() + 1500),
-  ...Object.fromEntries(
-    ['t', 'l', 'k', 'd', 'e', 'p', 'n', 'b', 'c', 's'].map((key) => [
-      key,
-      (event: KeyboardEvent) => {
-        if (Date.now() > going) return
-        going = 0
-        // The same letter answers a step of the joint sheet; after `g` it does not.
-        event.stopImmediatePropagation()
-        const view = views.value.find((v) => v.key === key)
-        if (view) void router.push(view.to)
-      },
-    ]),
-  ),
-}, { first: true })
+useKeys(
+  {
+    '/': () => (finder.value = true),
+    '?': () => (help.value = true),
+    g: () => void (going = Date.now() + 1500),
+    ...Object.fromEntries(
+      ['t', 'l', 'k', 'd', 'e', 'p', 'n', 'b', 'c', 's'].map((key) => [
+        key,
+        (event: KeyboardEvent) => {
+          if (Date.now() > going) return
+          going = 0
+          // The same letter answers a step of the joint sheet; after `g` it does not.
+          event.stopImmediatePropagation()
+          const view = views.value.find((v) => v.key === key)
+          if (view) void router.push(view.to)
+        },
+      ]),
+    ),
+  },
+  { first: true },
+)
 
-watch(() => session.lineId, () => void strip.load(), { immediate: true })
+watch(
+  () => session.lineId,
+  () => void strip.load(),
+  { immediate: true },
+)
 let pending: ReturnType<typeof setTimeout> | null = null
 if (session.person && session.projectKey && !session.may('administrator')) {
   useFeed(session.projectKey, () => {
@@ -73,7 +101,14 @@ if (session.person && session.projectKey && !session.may('administrator')) {
   <div class="frame">
     <a class="visually-hidden" href="#work">To the work area</a>
     <nav class="rail" aria-label="Views">
-      <NuxtLink v-for="v in views" :key="v.to" :to="v.to" class="view" :class="{ here: here(v.to) }" :aria-current="here(v.to) ? 'page' : undefined">
+      <NuxtLink
+        v-for="v in views"
+        :key="v.to"
+        :to="v.to"
+        class="view"
+        :class="{ here: here(v.to) }"
+        :aria-current="here(v.to) ? 'page' : undefined"
+      >
         <component :is="v.icon" aria-hidden="true" />
         <span>{{ v.word }}</span>
       </NuxtLink>

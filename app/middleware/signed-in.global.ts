@@ -4,6 +4,7 @@ import { useSession } from '../stores/session'
 export default defineNuxtRouteMiddleware(async (to) => {
   const session = useSession()
   if (!session.known) await session.load().catch(() => undefined)
-  if (!session.person && to.path !== '/sign-in') return navigateTo({ path: '/sign-in', query: to.path === '/' ? {} : { to: to.fullPath } })
+  if (!session.person && to.path !== '/sign-in')
+    return navigateTo({ path: '/sign-in', query: to.path === '/' ? {} : { to: to.fullPath } })
   if (session.person && to.path === '/sign-in') return navigateTo('/')
 })

@@ -5,7 +5,10 @@ import { subjectWords } from '~/words'
 
 const route = useRoute()
 const key = ref(typeof route.query.calculator === 'string' ? route.query.calculator : 'ovality')
-watch(() => route.query.calculator, (k) => typeof k === 'string' && (key.value = k))
+watch(
+  () => route.query.calculator,
+  (k) => typeof k === 'string' && (key.value = k),
+)
 const calculator = computed(() => {
   try {
     return findCalculator(key.value)
@@ -21,7 +24,16 @@ const calculator = computed(() => {
     <nav class="list" aria-label="Calculators">
       <template v-for="(calculators, subject) in calculatorsBySubject" :key="subject">
         <h3>{{ subjectWords[subject] ?? subject }}</h3>
-        <button v-for="c in calculators" :key="c.key" type="button" :class="{ here: c.key === calculator.key }" :aria-current="c.key === calculator.key || undefined" @click="key = c.key">{{ c.title }}</button>
+        <button
+          v-for="c in calculators"
+          :key="c.key"
+          type="button"
+          :class="{ here: c.key === calculator.key }"
+          :aria-current="c.key === calculator.key || undefined"
+          @click="key = c.key"
+        >
+          {{ c.title }}
+        </button>
       </template>
     </nav>
     <section class="work">

@@ -11,21 +11,53 @@ const times = useTimes()
 const { data, problem, loading, load } = useLoad(() => api<TodayItem[]>(`${session.base}/today`))
 
 const paths: Record<TodayItem['kind'], (i: TodayItem) => string> = {
-  hold: (i) => `/joints/${i.subject}?step=${i.step}`, draft: (i) => `/joints/${i.subject}?step=${i.step}`, clock: (i) => `/joints/${i.subject}?step=${i.step}`, action: (i) => `/joints/${i.subject}?step=${i.step}`, ncr: (i) => `/ncrs/${i.subject}`, test: (i) => `/tests/${i.subject}`, delivery: (i) => `/deliveries/${i.subject}`, lot: (i) => `/deliveries/lots?lot=${i.subject}`, round: (i) => `/deliveries/yard?place=${i.subject}`,
+  hold: (i) => `/joints/${i.subject}?step=${i.step}`,
+  draft: (i) => `/joints/${i.subject}?step=${i.step}`,
+  clock: (i) => `/joints/${i.subject}?step=${i.step}`,
+  action: (i) => `/joints/${i.subject}?step=${i.step}`,
+  ncr: (i) => `/ncrs/${i.subject}`,
+  test: (i) => `/tests/${i.subject}`,
+  delivery: (i) => `/deliveries/${i.subject}`,
+  lot: (i) => `/deliveries/lots?lot=${i.subject}`,
+  round: (i) => `/deliveries/yard?place=${i.subject}`,
 }
 const groups = computed(() => {
   const items = data.value ?? []
   const of = (...kinds: TodayItem['kind'][]) => items.filter((i) => kinds.includes(i.kind))
   return [
     { key: 'now', title: 'Crews standing', hint: 'Nobody waits for a release.', items: of('hold') },
-    { key: 'next', title: 'To do now', hint: 'No clock has run out.', items: of('action', 'draft', 'ncr', 'delivery', 'round', 'lot') },
-    { key: 'clocks', title: 'Clocks and tests', hint: 'Nothing is cooling and no test is due.', items: of('test', 'clock').sort((a, b) => (a.due ?? 0) - (b.due ?? 0)) },
+    {
+      key: 'next',
+      title: 'To do now',
+      hint: 'No clock has run out.',
+      items: of('action', 'draft', 'ncr', 'delivery', 'round', 'lot'),
+    },
+    {
+      key: 'clocks',
+      title: 'Clocks and tests',
+      hint: 'Nothing is cooling and no test is due.',
+      items: of('test', 'clock').sort((a, b) => (a.due ?? 0) - (b.due ?? 0)),
+    },
   ]
 })
-const glyph: Record<TodayItem['kind'], 'held' | 'rejected' | 'waiting' | 'in-work' | 'not-started' | 'too-close'> = { hold: 'held', draft: 'rejected', ncr: 'rejected', clock: 'waiting', action: 'in-work', test: 'waiting', delivery: 'not-started', lot: 'too-close', round: 'not-started' }
+const glyph: Record<
+  TodayItem['kind'],
+  'held' | 'rejected' | 'waiting' | 'in-work' | 'not-started' | 'too-close'
+> = {
+  hold: 'held',
+  draft: 'rejected',
+  ncr: 'rejected',
+  clock: 'waiting',
+  action: 'in-work',
+  test: 'waiting',
+  delivery: 'not-started',
+  lot: 'too-close',
+  round: 'not-started',
+}
 const measure = (i: TodayItem) => {
   if (i.kind === 'hold' || i.kind === 'action') return times.span(now.value - i.since!)
-  if (i.kind === 'clock') return i.due! - now.value < 3_600_000 ? showDuration((i.due! - now.value) / 1000) : times.moment(i.due!)
+  if (i.kind === 'clock')
+    return i.due! - now.value < 3_600_000 ? showDuration((i.due! - now.value) / 1000) : times.moment(i.due!)
   if (i.kind === 'test') return times.moment(i.due!)
   return i.since ? times.span(now.value - i.since) : ''
 }
@@ -43,7 +75,11 @@ onMounted(() => (strip.station = null))
 
 <template>
   <div class="page">
-    <Notice v-if="session.may('administrator')" empty="Nothing on site needs an administrator" hint="People, crews, instruments and backups are kept with the command line for now." />
+    <Notice
+      v-if="session.may('administrator')"
+      empty="Nothing on site needs an administrator"
+      hint="People, crews, instruments and backups are kept with the command line for now."
+    />
     <Notice v-else-if="problem && !data" :problem="problem" @again="load" />
     <Notice v-else-if="!data" :loading="loading" />
     <div v-else class="columns">
@@ -53,12 +89,20 @@ onMounted(() => (strip.station = null))
           <span class="count">{{ g.items.length }}</span>
         </header>
         <p v-if="g.items.length === 0" class="muted empty">{{ g.hint }}</p>
-        <NuxtLink v-for="i in g.items" :key="`${i.kind} ${i.subject} ${i.step}`" :to="paths[i.kind](i)" class="item" :class="i.kind">
+        <NuxtLink
+          v-for="i in g.items"
+          :key="`${i.kind} ${i.subject} ${i.step}`"
+          :to="paths[i.kind](i)"
+          class="item"
+          :class="i.kind"
+        >
           <StateGlyph :state="glyph[i.kind]" :size="30" />
           <span class="what">
             <strong>{{ i.place }}</strong>
             <span>{{ i.title }}</span>
-            <span class="muted small">{{ i.detail }}<template v-if="i.crew"> · {{ i.crew }}</template></span>
+            <span class="muted small"
+              >{{ i.detail }}<template v-if="i.crew"> · {{ i.crew }}</template></span
+            >
           </span>
           <span class="when">{{ measure(i) }}</span>
         </NuxtLink>

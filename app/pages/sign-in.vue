@@ -8,7 +8,10 @@ const route = useRoute()
 const form = reactive({ name: '', password: '' })
 const problem = ref<{ field: string | null; message: string } | null>(null)
 const busy = ref(false)
-const schema = object({ name: string().trim().required('Type your sign-in name.'), password: string().required('Type your password.') })
+const schema = object({
+  name: string().trim().required('Type your sign-in name.'),
+  password: string().required('Type your password.'),
+})
 
 async function enter() {
   problem.value = null
@@ -22,9 +25,16 @@ async function enter() {
   busy.value = true
   try {
     await session.signIn(form.name.trim().toLowerCase(), form.password)
-    await navigateTo(typeof route.query.to === 'string' && route.query.to.startsWith('/') && !route.query.to.startsWith('//') ? route.query.to : '/')
+    await navigateTo(
+      typeof route.query.to === 'string' && route.query.to.startsWith('/') && !route.query.to.startsWith('//')
+        ? route.query.to
+        : '/',
+    )
   } catch (error) {
-    problem.value = error instanceof ApiProblem ? { field: error.field, message: error.message } : { field: null, message: 'Signing in failed.' }
+    problem.value =
+      error instanceof ApiProblem
+        ? { field: error.field, message: error.message }
+        : { field: null, message: 'Signing in failed.' }
   } finally {
     busy.value = false
   }
@@ -34,21 +44,61 @@ async function enter() {
 <template>
   <main class="gate">
     <svg class="line" viewBox="0 0 1280 260" preserveAspectRatio="xMidYMid slice" aria-hidden="true">
-      <path d="M-10 190C160 178 240 120 380 128S560 196 700 170S900 76 1040 84S1200 118 1300 96" fill="none" stroke="var(--line)" stroke-width="3" />
-      <g v-for="[x, y] in [[150, 176], [380, 128], [640, 183], [880, 107], [1100, 88]]" :key="x" :transform="`translate(${x} ${y})`">
-        <rect x="-20" y="-9" width="40" height="18" fill="var(--paper)" stroke="var(--line)" stroke-width="3" />
+      <path
+        d="M-10 190C160 178 240 120 380 128S560 196 700 170S900 76 1040 84S1200 118 1300 96"
+        fill="none"
+        stroke="var(--line)"
+        stroke-width="3"
+      />
+      <g
+        v-for="[x, y] in [
+          [150, 176],
+          [380, 128],
+          [640, 183],
+          [880, 107],
+          [1100, 88],
+        ]"
+        :key="x"
+        :transform="`translate(${x} ${y})`"
+      >
+        <rect
+          x="-20"
+          y="-9"
+          width="40"
+          height="18"
+          fill="var(--paper)"
+          stroke="var(--line)"
+          stroke-width="3"
+        />
       </g>
     </svg>
     <form class="sheet" novalidate @submit.prevent="enter">
       <h1>Vet Line</h1>
       <p class="muted">Pipe, joints, embedment and pressure tests, checked against the issued procedure.</p>
       <label for="name">Sign-in name</label>
-      <ElInput id="name" v-model="form.name" size="large" autocomplete="username" autofocus :aria-invalid="problem?.field === 'name'" />
+      <ElInput
+        id="name"
+        v-model="form.name"
+        size="large"
+        autocomplete="username"
+        autofocus
+        :aria-invalid="problem?.field === 'name'"
+      />
       <label for="password">Password</label>
-      <ElInput id="password" v-model="form.password" size="large" type="password" autocomplete="current-password" :aria-invalid="problem?.field === 'password'" />
+      <ElInput
+        id="password"
+        v-model="form.password"
+        size="large"
+        type="password"
+        autocomplete="current-password"
+        :aria-invalid="problem?.field === 'password'"
+      />
       <p v-if="problem" class="wrong" role="alert">{{ problem.message }}</p>
       <ElButton type="primary" size="large" native-type="submit" :loading="busy">Sign in</ElButton>
-      <p class="muted small">Local codes, the maker’s printed instructions and licensed practice come first. Vet Line reminds and records; it decides nothing about trench or lifting safety.</p>
+      <p class="muted small">
+        Local codes, the maker’s printed instructions and licensed practice come first. Vet Line reminds and
+        records; it decides nothing about trench or lifting safety.
+      </p>
     </form>
   </main>
 </template>

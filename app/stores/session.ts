@@ -11,7 +11,14 @@ interface SessionReply {
 
 /** Who is signed in, on which project, in which roles, and the names of things there. */
 export const useSession = defineStore('session', {
-  state: () => ({ known: false, person: null as SessionReply['person'], projects: [] as SessionReply['projects'], projectKey: '', overview: null as Overview | null, lineId: '' }),
+  state: () => ({
+    known: false,
+    person: null as SessionReply['person'],
+    projects: [] as SessionReply['projects'],
+    projectKey: '',
+    overview: null as Overview | null,
+    lineId: '',
+  }),
   getters: {
     roles: (s): Role[] => s.projects.find((p) => p.key === s.projectKey)?.roles ?? [],
     base: (s) => `projects/${s.projectKey}`,
@@ -30,12 +37,20 @@ export const useSession = defineStore('session', {
       setServerTime(reply.now)
       this.person = reply.person
       this.projects = reply.projects
-      this.projectKey = reply.projects.some((p) => p.key === this.projectKey) ? this.projectKey : (reply.projects[0]?.key ?? '')
+      this.projectKey = reply.projects.some((p) => p.key === this.projectKey)
+        ? this.projectKey
+        : (reply.projects[0]?.key ?? '')
       this.known = true
       if (this.person && this.projectKey) {
         this.overview = await api<Overview>(`${this.base}/overview`)
         const remembered = localStorage.getItem('vet-line-line')
-        this.lineId = (this.overview.lines.find((l) => l.key === remembered) ?? this.overview.lines.find((l) => l.to - l.from === Math.max(...this.overview!.lines.map((x) => x.to - x.from))))?.id ?? ''
+        this.lineId =
+          (
+            this.overview.lines.find((l) => l.key === remembered) ??
+            this.overview.lines.find(
+              (l) => l.to - l.from === Math.max(...this.overview!.lines.map((x) => x.to - x.from)),
+            )
+          )?.id ?? ''
       }
     },
     chooseLine(id: string) {

@@ -7,7 +7,12 @@ export type StripJoint = Strip['joints'][number]
 
 /** The line as the strip draws it, shared by the top strip and the Line view. */
 export const useStrip = defineStore('strip', {
-  state: () => ({ lineId: '', strip: null as Strip | null, problem: null as ApiProblem | null, station: null as number | null }),
+  state: () => ({
+    lineId: '',
+    strip: null as Strip | null,
+    problem: null as ApiProblem | null,
+    station: null as number | null,
+  }),
   actions: {
     async load() {
       const session = useSession()

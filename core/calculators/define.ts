@@ -3,7 +3,17 @@ import { dimensions, type DimensionKey } from '../quantity/dimension'
 import type { Input, Inputs, Values } from './input'
 
 /** The kind of an output: a dimension, a unit that its name fixes, or something without one. */
-export type OutputKind = DimensionKey | 'percent' | 'seconds' | 'litres' | 'litresPerHour' | 'number' | 'word' | 'flag' | 'instant' | 'same'
+export type OutputKind =
+  | DimensionKey
+  | 'percent'
+  | 'seconds'
+  | 'litres'
+  | 'litresPerHour'
+  | 'number'
+  | 'word'
+  | 'flag'
+  | 'instant'
+  | 'same'
 export type OutputValue = number | string | boolean | null | number[] | number[][]
 
 export interface Result {
@@ -44,10 +54,18 @@ export const fail = (input: string, message: string, code = 'out-of-bounds'): ne
   throw new Problem(code, message, input)
 }
 
-/** Reads every input in the order listed, so that of two faults the first listed is named; unknown keys are refused first. */
-function readAll<I extends Inputs>(inputs: I, keys: readonly string[], raw: Record<string, unknown>): Values<I> {
+/**
+ * Reads every input in the order listed, so that of two faults the first listed is named; unknown keys
+ * are refused first.
+ */
+function readAll<I extends Inputs>(
+  inputs: I,
+  keys: readonly string[],
+  raw: Record<string, unknown>,
+): Values<I> {
   for (const key of Object.keys(raw)) {
-    if (!Object.hasOwn(inputs, key)) throw new Problem('unknown-input', `"${key}" is not an input here. Known: ${keys.join(', ')}.`, key)
+    if (!Object.hasOwn(inputs, key))
+      throw new Problem('unknown-input', `"${key}" is not an input here. Known: ${keys.join(', ')}.`, key)
   }
   const values: Record<string, unknown> = {}
   for (const key of keys) {
@@ -58,13 +76,19 @@ function readAll<I extends Inputs>(inputs: I, keys: readonly string[], raw: Reco
   return values as Values<I>
 }
 
-const notFinite = (v: unknown): boolean => (typeof v === 'number' ? !Number.isFinite(v) : Array.isArray(v) && v.some(notFinite))
+const notFinite = (v: unknown): boolean =>
+  typeof v === 'number' ? !Number.isFinite(v) : Array.isArray(v) && v.some(notFinite)
 
 export function defineCalculator<const I extends Inputs>(definition: Definition<I>): Calculator {
   const keys = Object.keys(definition.inputs)
   const checkFinite = (result: Result): Result => {
     for (const key in result.outputs) {
-      if (notFinite(result.outputs[key])) throw new Problem('not-finite', `These numbers give no finite ${key}: one of them is too large or too small.`, keys[0] ?? null)
+      if (notFinite(result.outputs[key]))
+        throw new Problem(
+          'not-finite',
+          `These numbers give no finite ${key}: one of them is too large or too small.`,
+          keys[0] ?? null,
+        )
     }
     return result
   }
@@ -72,7 +96,8 @@ export function defineCalculator<const I extends Inputs>(definition: Definition<
     ...definition,
     cautions: definition.cautions ?? [],
     run(raw) {
-      if (typeof raw !== 'object' || raw === null || Array.isArray(raw)) throw new Problem('bad-inputs', 'Inputs must be given as an object.', 'inputs')
+      if (typeof raw !== 'object' || raw === null || Array.isArray(raw))
+        throw new Problem('bad-inputs', 'Inputs must be given as an object.', 'inputs')
       return checkFinite(definition.compute(readAll(definition.inputs, keys, raw), raw))
     },
     read: (raw) => readAll(definition.inputs, keys, raw),
@@ -80,7 +105,12 @@ export function defineCalculator<const I extends Inputs>(definition: Definition<
   }
 }
 
-const unitByName: Partial<Record<OutputKind, string>> = { percent: '%', seconds: 's', litres: 'L', litresPerHour: 'L/h' }
+const unitByName: Partial<Record<OutputKind, string>> = {
+  percent: '%',
+  seconds: 's',
+  litres: 'L',
+  litresPerHour: 'L/h',
+}
 
 /** The unit in which an output leaves the registry, or null when it stands bare. */
 export function outputUnit(kind: OutputKind, same?: DimensionKey | null): string | null {
@@ -99,20 +129,30 @@ export function outputDimension(kind: OutputKind): DimensionKey {
   return kind in dimensions ? (kind as DimensionKey) : 'ratio'
 }
 
-/** From the unit that an output's name fixes to what procedures compute with (percent to a fraction, litres to m³). */
-export const outputScale = (kind: OutputKind): number => ({ percent: 0.01, litres: 1e-3, litresPerHour: 1e-3 / 3600 } as Partial<Record<OutputKind, number>>)[kind] ?? 1
+/**
+ * From the unit that an output's name fixes to what procedures compute with (percent to a fraction,
+ * litres to m³).
+ */
+export const outputScale = (kind: OutputKind): number =>
+  (({ percent: 0.01, litres: 1e-3, litresPerHour: 1e-3 / 3600 }) as Partial<Record<OutputKind, number>>)[
+    kind
+  ] ?? 1
 
 export interface Answer {
   outputs: Record<string, unknown>
   working: string[]
 }
 
-/** The reply shared by the HTTP API and the command line: numbers with a unit as { value, unit }, the rest as it stands. */
+/**
+ * The reply shared by the HTTP API and the command line: numbers with a unit as { value, unit }, the rest
+ * as it stands.
+ */
 export function answer(calculator: Calculator, raw: Record<string, unknown>): Answer {
   const { outputs, working, same } = calculator.run(raw)
   const dressed = Object.entries(outputs).map(([key, value]) => {
     const unit = outputUnit(calculator.outputs[key]!, same)
-    const dress = (v: unknown): unknown => (Array.isArray(v) ? v.map(dress) : typeof v === 'number' && unit ? { value: v, unit } : v)
+    const dress = (v: unknown): unknown =>
+      Array.isArray(v) ? v.map(dress) : typeof v === 'number' && unit ? { value: v, unit } : v
     return [key, dress(value)]
   })
   return { outputs: Object.fromEntries(dressed), working: working() }

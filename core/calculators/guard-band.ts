@@ -16,7 +16,13 @@ export type BandVerdict = 'accept' | 'reject' | 'too-close'
  * @param rule `guarded`: within U of a limit is too close to call; `simple`: the limit alone decides
  * @returns verdict and the margin to the nearest limit, positive inside
  */
-export function guardBandVerdict(value: number, min: number | null, max: number | null, uncertainty: number, rule: BandRule): { verdict: BandVerdict; margin: number } {
+export function guardBandVerdict(
+  value: number,
+  min: number | null,
+  max: number | null,
+  uncertainty: number,
+  rule: BandRule,
+): { verdict: BandVerdict; margin: number } {
   const margin = Math.min(min === null ? Infinity : value - min, max === null ? Infinity : max - value)
   const epsilon = 1e-12 * Math.max(1, Math.abs(value))
   if (rule === 'simple') return { verdict: margin >= -epsilon ? 'accept' : 'reject', margin }
@@ -28,7 +34,8 @@ export function guardBandVerdict(value: number, min: number | null, max: number 
 const anyQuantity = (): Input<unknown> => ({
   describe: { kind: 'quantity', bounds: 'all of one dimension' },
   read(raw, field) {
-    if (typeof raw === 'boolean' || (typeof raw === 'object' && raw !== null)) throw new Problem('not-a-number', `${field} must be a number.`, field)
+    if (typeof raw === 'boolean' || (typeof raw === 'object' && raw !== null))
+      throw new Problem('not-a-number', `${field} must be a number.`, field)
     readQuantity(raw, writtenDimension(raw, field) ?? 'ratio', { field })
     return raw
   },
@@ -37,7 +44,13 @@ const anyQuantity = (): Input<unknown> => ({
 export const guardBand = defineCalculator({
   key: 'guard-band',
   title: 'Is this close enough?',
-  inputs: { value: anyQuantity(), min: optional(anyQuantity()), max: optional(anyQuantity()), uncertainty: anyQuantity(), rule: withDefault(word(['guarded', 'simple']), 'guarded') },
+  inputs: {
+    value: anyQuantity(),
+    min: optional(anyQuantity()),
+    max: optional(anyQuantity()),
+    uncertainty: anyQuantity(),
+    rule: withDefault(word(['guarded', 'simple']), 'guarded'),
+  },
   outputs: { verdict: 'word', margin: 'same' },
   source: 'Guard band as wide as the uncertainty on both sides of each limit.',
   compute(given) {
@@ -45,18 +58,31 @@ export const guardBand = defineCalculator({
     for (const key of ['value', 'min', 'max', 'uncertainty'] as const) {
       const written = writtenDimension(given[key], key)
       if (written === null) continue
-      if (dimension !== null && dimensions[written] !== dimensions[dimension]) throw new Problem('wrong-dimension', `${key} must be ${dimensions[dimension].noun} like the values before it.`, key)
+      if (dimension !== null && dimensions[written] !== dimensions[dimension])
+        throw new Problem(
+          'wrong-dimension',
+          `${key} must be ${dimensions[dimension].noun} like the values before it.`,
+          key,
+        )
       dimension = written
     }
-    const read = (key: 'value' | 'min' | 'max' | 'uncertainty') => (given[key] === null ? null : readQuantity(given[key], dimension ?? 'ratio', { field: key }))
+    const read = (key: 'value' | 'min' | 'max' | 'uncertainty') =>
+      given[key] === null ? null : readQuantity(given[key], dimension ?? 'ratio', { field: key })
     const value = read('value')!
     const [min, max] = [read('min'), read('max')]
     if (min === null && max === null) fail('min', 'Give min, max or both.', 'missing')
     if (min !== null && max !== null && max < min) fail('max', 'max is below min.', 'contradiction')
-    const uncertainty = dimension === 'temperature' ? temperatureSpan(given.uncertainty) : read('uncertainty')!
+    const uncertainty =
+      dimension === 'temperature' ? temperatureSpan(given.uncertainty) : read('uncertainty')!
     if (uncertainty < 0) fail('uncertainty', 'uncertainty must be at least 0.')
     const { verdict, margin } = guardBandVerdict(value, min, max, uncertainty, given.rule)
-    return { outputs: { verdict, margin }, same: dimension, working: () => [`margin = ${n(margin)}, uncertainty = ${n(uncertainty)}: ${verdict === 'too-close' ? 'too close to call' : verdict}`] }
+    return {
+      outputs: { verdict, margin },
+      same: dimension,
+      working: () => [
+        `margin = ${n(margin)}, uncertainty = ${n(uncertainty)}: ${verdict === 'too-close' ? 'too close to call' : verdict}`,
+      ],
+    }
   },
 })
 

@@ -52,16 +52,28 @@ const bounded = (value: number, bounds: Bounds, field: string, unit: string): nu
 }
 
 const boundsText = (b: Bounds) =>
-  [b.above !== undefined && `> ${b.above}`, b.min !== undefined && `≥ ${b.min}`, b.max !== undefined && `≤ ${b.max}`, b.below !== undefined && `< ${b.below}`].filter(Boolean).join(', ')
+  [
+    b.above !== undefined && `> ${b.above}`,
+    b.min !== undefined && `≥ ${b.min}`,
+    b.max !== undefined && `≤ ${b.max}`,
+    b.below !== undefined && `< ${b.below}`,
+  ]
+    .filter(Boolean)
+    .join(', ')
 
 /** A physical quantity in SI. */
 export function quantity(dimension: DimensionKey, bounds: Bounds = {}, unit?: string): Input<number> {
   return {
     describe: { kind: 'quantity', dimension, unit, bounds: boundsText(bounds) },
     read(raw, field) {
-      if (typeof raw === 'number' && Number.isFinite(raw)) return bounded(raw, bounds, field, dimensions[dimension].unit)
+      if (typeof raw === 'number' && Number.isFinite(raw))
+        return bounded(raw, bounds, field, dimensions[dimension].unit)
       if (typeof raw !== 'number' && typeof raw !== 'string' && raw !== null && raw !== undefined) {
-        throw new Problem('not-a-number', `${field} must be ${dimensions[dimension].noun}, not ${Array.isArray(raw) ? 'a list' : typeof raw}.`, field)
+        throw new Problem(
+          'not-a-number',
+          `${field} must be ${dimensions[dimension].noun}, not ${Array.isArray(raw) ? 'a list' : typeof raw}.`,
+          field,
+        )
       }
       return bounded(readQuantity(raw, dimension, { field }), bounds, field, dimensions[dimension].unit)
     },
@@ -76,9 +88,11 @@ export function count(bounds: Bounds = { min: 0 }): Input<number> {
   return {
     describe: { kind: 'count', bounds: boundsText(bounds) },
     read(raw, field) {
-      if (typeof raw !== 'number' && typeof raw !== 'string' && raw !== null && raw !== undefined) throw new Problem('not-a-number', `${field} must be a whole number.`, field)
+      if (typeof raw !== 'number' && typeof raw !== 'string' && raw !== null && raw !== undefined)
+        throw new Problem('not-a-number', `${field} must be a whole number.`, field)
       const value = readQuantity(raw, 'ratio', { field })
-      if (!Number.isSafeInteger(value) || (typeof raw === 'string' && /[%‰]/.test(raw))) throw new Problem('not-whole', `${field} must be a whole number.`, field)
+      if (!Number.isSafeInteger(value) || (typeof raw === 'string' && /[%‰]/.test(raw)))
+        throw new Problem('not-whole', `${field} must be a whole number.`, field)
       return bounded(value, bounds, field, '')
     },
   }
@@ -89,7 +103,8 @@ export function word<const W extends string>(choices: readonly W[]): Input<W> {
   return {
     describe: { kind: 'word', choices },
     read(raw, field) {
-      if (raw === undefined || raw === null || raw === '') throw new Problem('missing', `${field} is missing: give one of ${choices.join(', ')}.`, field)
+      if (raw === undefined || raw === null || raw === '')
+        throw new Problem('missing', `${field} is missing: give one of ${choices.join(', ')}.`, field)
       const found = choices.find((choice) => choice === raw)
       if (!found) throw new Problem('unknown-choice', `${field} must be one of ${choices.join(', ')}.`, field)
       return found
@@ -104,7 +119,11 @@ export function flag(): Input<boolean> {
     read(raw, field) {
       if (raw === true || raw === 'true') return true
       if (raw === false || raw === 'false') return false
-      throw new Problem(raw === undefined || raw === null || raw === '' ? 'missing' : 'not-a-flag', `${field} must be true or false.`, field)
+      throw new Problem(
+        raw === undefined || raw === null || raw === '' ? 'missing' : 'not-a-flag',
+        `${field} must be true or false.`,
+        field,
+      )
     },
   }
 }
@@ -116,26 +135,44 @@ export function instant(): Input<number> {
   return {
     describe: { kind: 'time' },
     read(raw, field) {
-      if (raw === undefined || raw === null || raw === '') throw new Problem('missing', `${field} is missing: give a date and time with its zone.`, field)
-      if (typeof raw !== 'string' || !ISO.test(raw)) throw new Problem('not-a-time', `${field} must be a date and time with its zone, such as 2026-03-09T08:15:00Z.`, field)
+      if (raw === undefined || raw === null || raw === '')
+        throw new Problem('missing', `${field} is missing: give a date and time with its zone.`, field)
+      if (typeof raw !== 'string' || !ISO.test(raw))
+        throw new Problem(
+          'not-a-time',
+          `${field} must be a date and time with its zone, such as 2026-03-09T08:15:00Z.`,
+          field,
+        )
       const ms = Date.parse(raw)
-      if (Number.isNaN(ms) || !isDay(raw.slice(0, 10))) throw new Problem('not-a-time', `${field} is not a date that exists.`, field)
+      if (Number.isNaN(ms) || !isDay(raw.slice(0, 10)))
+        throw new Problem('not-a-time', `${field} is not a date that exists.`, field)
       return ms
     },
   }
 }
 
 /** Several of the same. Refusals name the list, never an index. A command line gives one text with commas. */
-export function list<T>(of: Input<T>, length: { min?: number; exactly?: number; max?: number } = {}): Input<T[]> {
+export function list<T>(
+  of: Input<T>,
+  length: { min?: number; exactly?: number; max?: number } = {},
+): Input<T[]> {
   const max = length.max ?? 10_000
   return {
-    describe: { kind: 'list', of: of.describe, bounds: length.exactly ? `exactly ${length.exactly}` : length.min ? `at least ${length.min}` : '' },
+    describe: {
+      kind: 'list',
+      of: of.describe,
+      bounds: length.exactly ? `exactly ${length.exactly}` : length.min ? `at least ${length.min}` : '',
+    },
     read(raw, field) {
-      if (raw === undefined || raw === null || raw === '') throw new Problem('missing', `${field} is missing: give a list.`, field)
+      if (raw === undefined || raw === null || raw === '')
+        throw new Problem('missing', `${field} is missing: give a list.`, field)
       if (!Array.isArray(raw)) throw new Problem('not-a-list', `${field} must be a list.`, field)
-      if (length.exactly !== undefined && raw.length !== length.exactly) throw new Problem('wrong-length', `${field} must have exactly ${length.exactly} values.`, field)
-      if (raw.length < (length.min ?? 1)) throw new Problem('wrong-length', `${field} must have at least ${length.min ?? 1} values.`, field)
-      if (raw.length > max) throw new Problem('wrong-length', `${field} may have at most ${max} values.`, field)
+      if (length.exactly !== undefined && raw.length !== length.exactly)
+        throw new Problem('wrong-length', `${field} must have exactly ${length.exactly} values.`, field)
+      if (raw.length < (length.min ?? 1))
+        throw new Problem('wrong-length', `${field} must have at least ${length.min ?? 1} values.`, field)
+      if (raw.length > max)
+        throw new Problem('wrong-length', `${field} may have at most ${max} values.`, field)
       return raw.map((item) => of.read(item, field))
     },
   }
@@ -144,11 +181,20 @@ export function list<T>(of: Input<T>, length: { min?: number; exactly?: number; 
 /** A small record, such as one point of a curve. Refusals name the list it stands in. */
 export function record<I extends Inputs>(fields: I): Input<Values<I>> {
   return {
-    describe: { kind: 'record', fields: Object.fromEntries(Object.entries(fields).map(([key, input]) => [key, input.describe])) },
+    describe: {
+      kind: 'record',
+      fields: Object.fromEntries(Object.entries(fields).map(([key, input]) => [key, input.describe])),
+    },
     read(raw, field) {
-      if (typeof raw !== 'object' || raw === null || Array.isArray(raw)) throw new Problem('not-a-record', `${field} must hold records of ${Object.keys(fields).join(', ')}.`, field)
+      if (typeof raw !== 'object' || raw === null || Array.isArray(raw))
+        throw new Problem(
+          'not-a-record',
+          `${field} must hold records of ${Object.keys(fields).join(', ')}.`,
+          field,
+        )
       for (const key of Object.keys(raw)) {
-        if (!Object.hasOwn(fields, key)) throw new Problem('unknown-input', `${field} holds "${key}", which is not known there.`, field)
+        if (!Object.hasOwn(fields, key))
+          throw new Problem('unknown-input', `${field} holds "${key}", which is not known there.`, field)
       }
       const given = raw as Record<string, unknown>
       return Object.fromEntries(
@@ -161,13 +207,22 @@ export function record<I extends Inputs>(fields: I): Input<Values<I>> {
   }
 }
 
-export const optional = <T>(input: Input<T>): Input<T | null> => ({ ...input, describe: { ...input.describe, optional: true }, absent: { value: null } })
+export const optional = <T>(input: Input<T>): Input<T | null> => ({
+  ...input,
+  describe: { ...input.describe, optional: true },
+  absent: { value: null },
+})
 
 /** Not given: the default stands in (shown in the input's own unit). */
-export const withDefault = <T>(input: Input<T>, value: T): Input<T> => ({ ...input, describe: { ...input.describe, optional: true, default: value }, absent: { value } })
+export const withDefault = <T>(input: Input<T>, value: T): Input<T> => ({
+  ...input,
+  describe: { ...input.describe, optional: true, default: value },
+  absent: { value },
+})
 
 /** Whether a length is written in inches; a bare number is in the unit that is usual there. */
-export const writtenInInches = (text: string, usual?: string): boolean => /(in|inch|inches|")\s*$/.test(text) || (usual === 'in' && /[\d/]\s*$/.test(text))
+export const writtenInInches = (text: string, usual?: string): boolean =>
+  /(in|inch|inches|")\s*$/.test(text) || (usual === 'in' && /[\d/]\s*$/.test(text))
 
 /** A nominal pipe size in metres; inches are nominal too and map to DN (2 in is DN 50). */
 export function nominalSize(): Input<number> {
@@ -182,7 +237,24 @@ export function nominalSize(): Input<number> {
 }
 
 const smallDn: [inches: number, dn: number][] = [
-  [0.25, 8], [0.375, 10], [0.5, 15], [0.75, 20], [1, 25], [1.25, 32], [1.5, 40], [2, 50], [2.5, 65], [3, 80], [3.5, 90], [4, 100], [5, 125], [6, 150], [8, 200], [10, 250], [12, 300],
+  [0.25, 8],
+  [0.375, 10],
+  [0.5, 15],
+  [0.75, 20],
+  [1, 25],
+  [1.25, 32],
+  [1.5, 40],
+  [2, 50],
+  [2.5, 65],
+  [3, 80],
+  [3.5, 90],
+  [4, 100],
+  [5, 125],
+  [6, 150],
+  [8, 200],
+  [10, 250],
+  [12, 300],
 ]
 /** DN (mm) of a nominal size in inches: the usual pairs up to 12 in, 25 mm an inch above. */
-export const dnOfInches = (inches: number): number => smallDn.find(([nominal]) => Math.abs(nominal - inches) < 1e-6)?.[1] ?? inches * 25
+export const dnOfInches = (inches: number): number =>
+  smallDn.find(([nominal]) => Math.abs(nominal - inches) < 1e-6)?.[1] ?? inches * 25

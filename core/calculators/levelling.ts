@@ -13,17 +13,26 @@ const sightFault = (sight: Sight, index: number, last: number): string | null =>
   const has = (value: number | null) => value !== null
   const row = `Row ${index + 1} of sights`
   if (!has(sight.backsight) && !has(sight.intermediate) && !has(sight.foresight)) return `${row} is empty.`
-  if (has(sight.intermediate) && (has(sight.backsight) || has(sight.foresight))) return `${row} mixes an intermediate sight with another.`
-  if (index === 0) return has(sight.backsight) && !has(sight.foresight) ? null : `${row}: the start has a backsight only.`
-  if (index === last) return has(sight.foresight) && !has(sight.backsight) ? null : `${row}: the end has a foresight only.`
-  if (has(sight.backsight) !== has(sight.foresight)) return `${row}: a change point has a foresight and a backsight.`
+  if (has(sight.intermediate) && (has(sight.backsight) || has(sight.foresight)))
+    return `${row} mixes an intermediate sight with another.`
+  if (index === 0)
+    return has(sight.backsight) && !has(sight.foresight) ? null : `${row}: the start has a backsight only.`
+  if (index === last)
+    return has(sight.foresight) && !has(sight.backsight) ? null : `${row}: the end has a foresight only.`
+  if (has(sight.backsight) !== has(sight.foresight))
+    return `${row}: a change point has a foresight and a backsight.`
   return null
 }
 
 export const levelRun = defineCalculator({
   key: 'level-run',
   title: 'Level booking by rise and fall',
-  inputs: { sights: list(record({ backsight: staff(), intermediate: staff(), foresight: staff() }), { min: 2 }), startLevel: quantity('length'), closeLevel: optional(quantity('length')), distance: optional(notNegative('length')) },
+  inputs: {
+    sights: list(record({ backsight: staff(), intermediate: staff(), foresight: staff() }), { min: 2 }),
+    startLevel: quantity('length'),
+    closeLevel: optional(quantity('length')),
+    distance: optional(notNegative('length')),
+  },
   outputs: { levels: 'length', misclosure: 'length', allowed: 'length' },
   source: 'Rise and fall; allowed misclosure 12 mm·√km.',
   compute({ sights, startLevel, closeLevel, distance }) {
@@ -40,8 +49,10 @@ export const levelRun = defineCalculator({
     const allowed = distance === null ? null : 0.012 * Math.sqrt(distance / 1000)
     const working = () => {
       const lines = [`last level = ${n(found, 7)} m`]
-      if (misclosure !== null) lines.push(`misclosure = ${n(found, 7)} − ${n(closeLevel!, 7)} = ${n(misclosure * 1000)} mm`)
-      if (allowed !== null) lines.push(`allowed = 12 mm · √${n(distance! / 1000)} km = ${n(allowed * 1000)} mm`)
+      if (misclosure !== null)
+        lines.push(`misclosure = ${n(found, 7)} − ${n(closeLevel!, 7)} = ${n(misclosure * 1000)} mm`)
+      if (allowed !== null)
+        lines.push(`allowed = 12 mm · √${n(distance! / 1000)} km = ${n(allowed * 1000)} mm`)
       return lines
     }
     return { outputs: { levels, misclosure, allowed }, working }
@@ -56,6 +67,11 @@ export const grade = defineCalculator({
   source: 'Fall over distance, positive falling downstream.',
   compute({ upstream, downstream, distance }) {
     const slope = (upstream - downstream) / distance
-    return { outputs: { slope, percent: slope * 100 }, working: () => [`slope = (${n(upstream, 7)} − ${n(downstream, 7)}) / ${n(distance)} = ${n(slope * 100)} %`] }
+    return {
+      outputs: { slope, percent: slope * 100 },
+      working: () => [
+        `slope = (${n(upstream, 7)} − ${n(downstream, 7)}) / ${n(distance)} = ${n(slope * 100)} %`,
+      ],
+    }
   },
 })

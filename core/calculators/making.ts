@@ -7,7 +7,12 @@ const mm = (si: number) => `${n(si * 1000, 6)} mm`
 export const electrofusionTimes = defineCalculator({
   key: 'electrofusion-times',
   title: 'Clamps off and earliest test after fusion',
-  inputs: { start: instant(), fusion: notNegative('time'), cooling: notNegative('time', 'min'), testFactor: withDefault(positive('ratio'), 4) },
+  inputs: {
+    start: instant(),
+    fusion: notNegative('time'),
+    cooling: notNegative('time', 'min'),
+    testFactor: withDefault(positive('ratio'), 4),
+  },
   outputs: { undoAt: 'instant', testAt: 'instant' },
   source: 'Start + fusion + cooling; start + fusion + factor · cooling.',
   cautions: ['The joint is not moved in fusion and cooling.'],
@@ -19,7 +24,13 @@ export const electrofusionTimes = defineCalculator({
     }
     const undoAt = at(fusion + cooling)
     const testAt = at(fusion + testFactor * cooling)
-    return { outputs: { undoAt, testAt }, working: () => [`clamps off = start + ${showDuration(fusion)} + ${showDuration(cooling)} = ${undoAt}`, `earliest test = start + ${showDuration(fusion)} + ${n(testFactor)} · ${showDuration(cooling)} = ${testAt}`] }
+    return {
+      outputs: { undoAt, testAt },
+      working: () => [
+        `clamps off = start + ${showDuration(fusion)} + ${showDuration(cooling)} = ${undoAt}`,
+        `earliest test = start + ${showDuration(fusion)} + ${n(testFactor)} · ${showDuration(cooling)} = ${testAt}`,
+      ],
+    }
   },
 })
 
@@ -31,14 +42,23 @@ export const wrapTape = defineCalculator({
   source: 'Girth of the jacket plus overlap.',
   compute({ jacket, overlap }) {
     const length = Math.PI * jacket + overlap
-    return { outputs: { length }, working: () => [`length = π · ${mm(jacket)} + ${mm(overlap)} = ${mm(length)}`] }
+    return {
+      outputs: { length },
+      working: () => [`length = π · ${mm(jacket)} + ${mm(overlap)} = ${mm(length)}`],
+    }
   },
 })
 
 export const foamMix = defineCalculator({
   key: 'foam-mix',
   title: 'Foam for a casing joint',
-  inputs: { casingId: positive('length', 'mm'), pipeOd: positive('length', 'mm'), length: notNegative('length', 'mm'), density: positive('density'), packing: withDefault(positive('ratio'), 1.1) },
+  inputs: {
+    casingId: positive('length', 'mm'),
+    pipeOd: positive('length', 'mm'),
+    length: notNegative('length', 'mm'),
+    density: positive('density'),
+    packing: withDefault(positive('ratio'), 1.1),
+  },
   outputs: { volume: 'volume', mass: 'mass' },
   source: 'Annulus between casing and pipe; packing multiplies the mass.',
   cautions: ['Foam components: gloves, eyes, moving air. Follow the pack.'],
@@ -46,7 +66,13 @@ export const foamMix = defineCalculator({
     if (pipeOd >= casingId) fail('pipeOd', 'pipeOd leaves no annulus inside the casing.')
     const volume = (Math.PI / 4) * (casingId ** 2 - pipeOd ** 2) * length
     const mass = volume * density * packing
-    return { outputs: { volume, mass }, working: () => [`volume = π/4·(D² − d²)·L = ${n(volume * 1000)} L`, `mass = volume · ${n(density)} kg/m³ · ${n(packing)} = ${n(mass)} kg`] }
+    return {
+      outputs: { volume, mass },
+      working: () => [
+        `volume = π/4·(D² − d²)·L = ${n(volume * 1000)} L`,
+        `mass = volume · ${n(density)} kg/m³ · ${n(packing)} = ${n(mass)} kg`,
+      ],
+    }
   },
 })
 
@@ -59,6 +85,9 @@ export const strutLength = defineCalculator({
   cautions: ['Struts come out before anything goes over the pipe.'],
   compute({ insideDiameter, over }) {
     const length = insideDiameter * (1 + over)
-    return { outputs: { length }, working: () => [`length = ${mm(insideDiameter)} · (1 + ${n(over)}) = ${mm(length)}`] }
+    return {
+      outputs: { length },
+      working: () => [`length = ${mm(insideDiameter)} · (1 + ${n(over)}) = ${mm(length)}`],
+    }
   },
 })

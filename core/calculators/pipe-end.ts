@@ -8,8 +8,18 @@ const mm = (si: number) => `${n(si * 1000, 6)} mm`
 export const ovality = defineCalculator({
   key: 'ovality',
   title: 'Ovality from diameters',
-  inputs: { diameters: list(positive('length', 'mm'), { min: 2 }), angles: optional(list(quantity('angle'))) },
-  outputs: { mean: 'length', max: 'length', min: 'length', outOfRoundness: 'length', percent: 'percent', longAxis: 'angle' },
+  inputs: {
+    diameters: list(positive('length', 'mm'), { min: 2 }),
+    angles: optional(list(quantity('angle'))),
+  },
+  outputs: {
+    mean: 'length',
+    max: 'length',
+    min: 'length',
+    outOfRoundness: 'length',
+    percent: 'percent',
+    longAxis: 'angle',
+  },
   source: 'Out-of-roundness over the mean; long axis from the second harmonic of evenly spaced diameters.',
   compute({ diameters, angles }) {
     let [max, min, sum] = [-Infinity, Infinity, 0]
@@ -22,11 +32,12 @@ export const ovality = defineCalculator({
     const percent = ((max - min) / mean) * 100
     let longAxis: number | null = null
     if (angles) {
-      if (angles.length !== diameters.length) fail('angles', 'angles must be as many as diameters.', 'wrong-length')
+      if (angles.length !== diameters.length)
+        fail('angles', 'angles must be as many as diameters.', 'wrong-length')
       if (max > min) {
         const s = diameters.reduce((sum, d, i) => sum + d * Math.sin((2 * angles[i]!) / DEGREES), 0)
         const c = diameters.reduce((sum, d, i) => sum + d * Math.cos((2 * angles[i]!) / DEGREES), 0)
-        longAxis = (((Math.atan2(s, c) * DEGREES) / 2) + 180) % 180
+        longAxis = ((Math.atan2(s, c) * DEGREES) / 2 + 180) % 180
       }
     }
     const working = () => [
@@ -48,7 +59,10 @@ export const diameterFromGirth = defineCalculator({
   compute({ girth, tapeThickness }) {
     const diameter = girth / Math.PI - tapeThickness
     if (diameter <= 0) fail('tapeThickness', 'tapeThickness takes up the whole diameter.')
-    return { outputs: { diameter }, working: () => [`diameter = ${mm(girth)} / π − ${mm(tapeThickness)} = ${mm(diameter)}`] }
+    return {
+      outputs: { diameter },
+      working: () => [`diameter = ${mm(girth)} / π − ${mm(tapeThickness)} = ${mm(diameter)}`],
+    }
   },
 })
 
@@ -61,7 +75,13 @@ export const cutSquareness = defineCalculator({
   compute({ diameter, outOfSquare }) {
     const angle = Math.atan(outOfSquare / diameter) * DEGREES
     const percent = (outOfSquare / diameter) * 100
-    return { outputs: { angle, percent }, working: () => [`angle = atan(${mm(outOfSquare)} / ${mm(diameter)}) = ${n(angle)}°`, `percent = ${n(percent)} %`] }
+    return {
+      outputs: { angle, percent },
+      working: () => [
+        `angle = atan(${mm(outOfSquare)} / ${mm(diameter)}) = ${n(angle)}°`,
+        `percent = ${n(percent)} %`,
+      ],
+    }
   },
 })
 
@@ -74,7 +94,10 @@ export const gouge = defineCalculator({
   compute({ depth, wall }) {
     if (depth > wall) fail('depth', 'depth is more than the wall: the pipe is holed.')
     const percent = (depth / wall) * 100
-    return { outputs: { percent }, working: () => [`percent = ${mm(depth)} / ${mm(wall)} · 100 = ${n(percent)} %`] }
+    return {
+      outputs: { percent },
+      working: () => [`percent = ${mm(depth)} / ${mm(wall)} · 100 = ${n(percent)} %`],
+    }
   },
 })
 
@@ -85,60 +108,102 @@ export const stabDepth = defineCalculator({
   outputs: { stabDepth: 'length', school: 'word' },
   source: 'From the inner stop to the end where the fitting has stops, else half the overall width.',
   compute({ fittingWidth, stopDepth }) {
-    if (stopDepth === null) return { outputs: { stabDepth: fittingWidth / 2, school: 'half' }, working: () => [`no stop: stab depth = ${mm(fittingWidth)} / 2 = ${mm(fittingWidth / 2)}`] }
+    if (stopDepth === null)
+      return {
+        outputs: { stabDepth: fittingWidth / 2, school: 'half' },
+        working: () => [`no stop: stab depth = ${mm(fittingWidth)} / 2 = ${mm(fittingWidth / 2)}`],
+      }
     if (stopDepth > fittingWidth / 2) fail('stopDepth', 'stopDepth is more than half the fitting.')
-    return { outputs: { stabDepth: stopDepth, school: 'stop' }, working: () => [`stab depth = depth to the inner stop = ${mm(stopDepth)}`] }
+    return {
+      outputs: { stabDepth: stopDepth, school: 'stop' },
+      working: () => [`stab depth = depth to the inner stop = ${mm(stopDepth)}`],
+    }
   },
 })
 
 export const scrapeLength = defineCalculator({
   key: 'scrape-length',
   title: 'How far to scrape',
-  inputs: { fittingWidth: notNegative('length', 'mm'), margin: withDefault(notNegative('length', 'mm'), 0.02) },
+  inputs: {
+    fittingWidth: notNegative('length', 'mm'),
+    margin: withDefault(notNegative('length', 'mm'), 0.02),
+  },
   outputs: { length: 'length' },
   source: 'Half the fitting and a margin that shows outside it, as proof.',
   compute({ fittingWidth, margin }) {
     const length = fittingWidth / 2 + margin
-    return { outputs: { length }, working: () => [`length = ${mm(fittingWidth)} / 2 + ${mm(margin)} = ${mm(length)}`] }
+    return {
+      outputs: { length },
+      working: () => [`length = ${mm(fittingWidth)} / 2 + ${mm(margin)} = ${mm(length)}`],
+    }
   },
 })
 
 export const sightMark = defineCalculator({
   key: 'sight-mark',
   title: 'Insertion read from a sight mark',
-  inputs: { socketDepth: notNegative('length', 'mm'), offset: withDefault(notNegative('length', 'mm'), 0.05), measured: notNegative('length', 'mm') },
+  inputs: {
+    socketDepth: notNegative('length', 'mm'),
+    offset: withDefault(notNegative('length', 'mm'), 0.05),
+    measured: notNegative('length', 'mm'),
+  },
   outputs: { insertion: 'length', shortBy: 'length' },
   source: 'A second mark beyond the depth mark, read after assembly.',
   compute({ socketDepth, offset, measured }) {
     const shortBy = measured - offset
     const insertion = socketDepth - shortBy
-    return { outputs: { insertion, shortBy }, working: () => [`short by = ${mm(measured)} − ${mm(offset)} = ${mm(shortBy)}`, `insertion = ${mm(socketDepth)} − ${mm(shortBy)} = ${mm(insertion)}`] }
+    return {
+      outputs: { insertion, shortBy },
+      working: () => [
+        `short by = ${mm(measured)} − ${mm(offset)} = ${mm(shortBy)}`,
+        `insertion = ${mm(socketDepth)} − ${mm(shortBy)} = ${mm(insertion)}`,
+      ],
+    }
   },
 })
 
 export const corrugationCut = defineCalculator({
   key: 'corrugation-cut',
   title: 'Cut in a valley',
-  inputs: { wanted: notNegative('length', 'm'), pitch: positive('length', 'mm'), firstValley: notNegative('length', 'mm') },
+  inputs: {
+    wanted: notNegative('length', 'm'),
+    pitch: positive('length', 'mm'),
+    firstValley: notNegative('length', 'mm'),
+  },
   outputs: { cut: 'length', error: 'length', corrugations: 'number' },
   source: 'Nearest valley to the wanted length; of two equally near, the longer.',
   compute({ wanted, pitch, firstValley }) {
     const corrugations = Math.max(0, Math.floor((wanted - firstValley) / pitch + 0.5 + 1e-9))
     const cut = firstValley + corrugations * pitch
-    return { outputs: { cut, error: cut - wanted, corrugations }, working: () => [`cut = ${mm(firstValley)} + ${corrugations} · ${mm(pitch)} = ${mm(cut)}`, `error = ${mm(cut - wanted)}`] }
+    return {
+      outputs: { cut, error: cut - wanted, corrugations },
+      working: () => [
+        `cut = ${mm(firstValley)} + ${corrugations} · ${mm(pitch)} = ${mm(cut)}`,
+        `error = ${mm(cut - wanted)}`,
+      ],
+    }
   },
 })
 
 export const centreCut = defineCalculator({
   key: 'centre-cut',
   title: 'Cut length from centre to centre',
-  inputs: { centreToCentre: notNegative('length', 'mm'), takeouts: list(notNegative('length', 'mm')), gap: withDefault(notNegative('length', 'mm'), 0) },
+  inputs: {
+    centreToCentre: notNegative('length', 'mm'),
+    takeouts: list(notNegative('length', 'mm')),
+    gap: withDefault(notNegative('length', 'mm'), 0),
+  },
   outputs: { length: 'length' },
   source: 'Centre distance less the take-outs of the fittings and the total gap.',
   compute({ centreToCentre, takeouts, gap }) {
     const length = centreToCentre - takeouts.reduce((sum, t) => sum + t, 0) - gap
     if (length <= 0) fail('takeouts', 'takeouts and gap leave no pipe between the fittings.')
-    return { outputs: { length }, working: () => [`length = ${mm(centreToCentre)} − ${takeouts.map(mm).join(' − ')} − ${mm(gap)} = ${mm(length)}`] }
+    return {
+      outputs: { length },
+      working: () => [
+        `length = ${mm(centreToCentre)} − ${takeouts.map(mm).join(' − ')} − ${mm(gap)} = ${mm(length)}`,
+      ],
+    }
   },
 })
 

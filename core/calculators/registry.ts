@@ -13,14 +13,38 @@ import * as pipeEnd from './pipe-end'
 import * as sampling from './sampling'
 import * as soil from './soil'
 
-const isCalculator = (value: unknown): value is Calculator => typeof value === 'object' && value !== null && 'run' in value && 'key' in value
-const subjects = { 'pipe end': pipeEnd, joint, homing, cement, making, lifting, sampling, soil, levelling, hydro: { ...hydro }, 'gravity tests': gravityTests, judgement: { guardBand } }
+const isCalculator = (value: unknown): value is Calculator =>
+  typeof value === 'object' && value !== null && 'run' in value && 'key' in value
+const subjects = {
+  'pipe end': pipeEnd,
+  joint,
+  homing,
+  cement,
+  making,
+  lifting,
+  sampling,
+  soil,
+  levelling,
+  hydro: { ...hydro },
+  'gravity tests': gravityTests,
+  judgement: { guardBand },
+}
 
-/** Every calculator by subject: the one list that procedures, the bench page, the HTTP API and the command line read. */
+/**
+ * Every calculator by subject: the one list that procedures, the bench page, the HTTP API and the command
+ * line read.
+ */
 export const calculatorsBySubject: Record<string, Calculator[]> = Object.fromEntries(
-  Object.entries(subjects).map(([subject, module]) => [subject, Object.values<unknown>(module).filter(isCalculator)]),
+  Object.entries(subjects).map(([subject, module]) => [
+    subject,
+    Object.values<unknown>(module).filter(isCalculator),
+  ]),
 )
-const byKey = new Map(Object.values(calculatorsBySubject).flat().map((c) => [c.key, c]))
+const byKey = new Map(
+  Object.values(calculatorsBySubject)
+    .flat()
+    .map((c) => [c.key, c]),
+)
 export const calculators: readonly Calculator[] = [...byKey.values()]
 
 /** @throws Problem `unknown-calculator` naming `key` */

@@ -10,7 +10,13 @@ export interface Column {
   hint: string
 }
 
-const column = (key: string, title: string, required: boolean, hint: string, ...names: string[]): Column => ({ key, title, required, hint, names: [key, title.toLowerCase(), ...names] })
+const column = (key: string, title: string, required: boolean, hint: string, ...names: string[]): Column => ({
+  key,
+  title,
+  required,
+  hint,
+  names: [key, title.toLowerCase(), ...names],
+})
 
 export const noteColumns: readonly Column[] = [
   column('note', 'Note number', false, 'the same in every row', 'delivery note', 'note no'),
@@ -36,8 +42,15 @@ export const orderColumns: readonly Column[] = [
 /** Which heading of the file gives which column. */
 export type Mapping = Record<string, string>
 
-/** Finds columns by their headings. What was remembered from an earlier file with these headings goes first. */
-export function guessMapping(columns: readonly Column[], header: readonly string[], remembered: Mapping = {}): Mapping {
+/**
+ * Finds columns by their headings. What was remembered from an earlier file with these headings goes
+ * first.
+ */
+export function guessMapping(
+  columns: readonly Column[],
+  header: readonly string[],
+  remembered: Mapping = {},
+): Mapping {
   const mapping: Mapping = {}
   const taken = new Set<string>()
   for (const c of columns) {
@@ -53,26 +66,43 @@ export function guessMapping(columns: readonly Column[], header: readonly string
 }
 
 /** Files with the same headings are taken to mean the same by them. */
-export const headingsKey = (header: readonly string[]): string => header.map((h) => h.trim().toLowerCase()).join('\u001F')
+export const headingsKey = (header: readonly string[]): string =>
+  header.map((h) => h.trim().toLowerCase()).join('\u001F')
 
 /** Columns that must be there and are not mapped. */
-export const unmapped = (columns: readonly Column[], mapping: Mapping): Column[] => columns.filter((c) => c.required && mapping[c.key] === undefined)
+export const unmapped = (columns: readonly Column[], mapping: Mapping): Column[] =>
+  columns.filter((c) => c.required && mapping[c.key] === undefined)
 
 /**
  * Reads cells by column.
  *
  * @throws Problem `unmapped` when a column that must be there is not, `bad-mapping` when a heading is not in the file or is used twice
  */
-export function cellReader(columns: readonly Column[], table: Table, mapping: Mapping): { cell: (cells: readonly string[], key: string) => string; heading: (key: string) => string } {
+export function cellReader(
+  columns: readonly Column[],
+  table: Table,
+  mapping: Mapping,
+): { cell: (cells: readonly string[], key: string) => string; heading: (key: string) => string } {
   const missing = unmapped(columns, mapping)
-  if (missing.length > 0) throw new Problem('unmapped', `Say which column of the file is ${missing.map((c) => `"${c.title}"`).join(', ')}. Columns found: ${table.header.join(', ').slice(0, 200)}.`, 'mapping')
+  if (missing.length > 0)
+    throw new Problem(
+      'unmapped',
+      `Say which column of the file is ${missing.map((c) => `"${c.title}"`).join(', ')}. ` +
+        `Columns found: ${table.header.join(', ').slice(0, 200)}.`,
+      'mapping',
+    )
   const at = new Map<string, number>()
   for (const [key, heading] of Object.entries(mapping)) {
-    if (!columns.some((c) => c.key === key)) throw new Problem('bad-mapping', `There is no column "${key}" in this kind of file.`, `mapping.${key}`)
+    if (!columns.some((c) => c.key === key))
+      throw new Problem('bad-mapping', `There is no column "${key}" in this kind of file.`, `mapping.${key}`)
     const index = table.header.indexOf(heading)
     if (index < 0) throw new Problem('bad-mapping', `The file has no column "${heading}".`, `mapping.${key}`)
-    if ([...at.values()].includes(index)) throw new Problem('bad-mapping', `The column "${heading}" is used twice.`, `mapping.${key}`)
+    if ([...at.values()].includes(index))
+      throw new Problem('bad-mapping', `The column "${heading}" is used twice.`, `mapping.${key}`)
     at.set(key, index)
   }
-  return { cell: (cells, key) => (at.has(key) ? (cells[at.get(key)!] ?? '') : ''), heading: (key) => mapping[key] ?? key }
+  return {
+    cell: (cells, key) => (at.has(key) ? (cells[at.get(key)!] ?? '') : ''),
+    heading: (key) => mapping[key] ?? key,
+  }
 }

@@ -17,9 +17,17 @@ export interface DamageVerdict {
   sentence: string
 }
 
-/** What the criterion says of damage: depth as percent of the wall against a tenth. Through the wall is 100 %. */
+/**
+ * What the criterion says of damage: depth as percent of the wall against a tenth. Through the wall is
+ * 100 %.
+ */
 export function judgeDamage(damage: Damage, wall: number): DamageVerdict {
-  const percent = damage.depth > wall ? 100 : (gouge.compute({ depth: damage.depth, wall }).outputs.percent as number)
+  const percent =
+    damage.depth > wall ? 100 : (gouge.compute({ depth: damage.depth, wall }).outputs.percent as number)
   const conforms = percent <= MOST_OF_WALL * 100 + 1e-9
-  return { percent, conforms, sentence: `${percent.toFixed(1)} % of wall: ${conforms ? 'within a tenth' : 'over a tenth, cut out or quarantine'}.` }
+  return {
+    percent,
+    conforms,
+    sentence: `${percent.toFixed(1)} % of wall: ${conforms ? 'within a tenth' : 'over a tenth, cut out or quarantine'}.`,
+  }
 }

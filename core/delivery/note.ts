@@ -49,7 +49,8 @@ export function readCode(text: string, key: string, fault: Fault, required = tru
 /** A whole number of pieces, checked; 0 after a fault. */
 export function readPieces(text: string, fault: Fault): number {
   const pieces = /^\d{1,6}$/.test(text) ? Number(text) : 0
-  if (pieces < 1 || pieces > MAX_PIECES) fault('quantity', `"${text.slice(0, 40)}" is not a whole number from 1 to 100 000`)
+  if (pieces < 1 || pieces > MAX_PIECES)
+    fault('quantity', `"${text.slice(0, 40)}" is not a whole number from 1 to 100 000`)
   return pieces
 }
 
@@ -67,20 +68,37 @@ function readLength(text: string, fault: Fault): number | null {
     if (length > 0 && length <= 100) return length
     fault('length', `"${text}" is not a length between 0 and 100 m`)
   } catch (error) {
-    fault('length', `"${text.slice(0, 40)}" is not a length${error instanceof Problem && error.code === 'wrong-dimension' ? ': wrong unit' : ''}`)
+    fault(
+      'length',
+      `"${text.slice(0, 40)}" is not a length${error instanceof Problem && error.code === 'wrong-dimension' ? ': wrong unit' : ''}`,
+    )
   }
   return null
 }
 
 /** Rows of a note whatever they come from (file, keyboard or labels); `cell` gives the text of a column. */
 export function readNoteRow(row: number, cell: (key: string) => string, fault: Fault): NoteRow {
-  const [item, pressureClass, lot] = [readCode(cell('item'), 'item', fault), readCode(cell('class'), 'class', fault), readCode(cell('lot'), 'lot', fault)]
+  const [item, pressureClass, lot] = [
+    readCode(cell('item'), 'item', fault),
+    readCode(cell('class'), 'class', fault),
+    readCode(cell('lot'), 'lot', fault),
+  ]
   const serial = readCode(cell('serial'), 'serial', fault, false) || null
   const quantity = readPieces(cell('quantity'), fault)
   if (serial && quantity > 1) fault('quantity', `must be 1 for the single item with serial ${serial}`)
   const [made, expires] = [readDay(cell('made'), 'made', fault), readDay(cell('expires'), 'expires', fault)]
   if (made && expires && expires < made) fault('expires', `${expires} is before the production date ${made}`)
-  return { row, item, pressureClass, lot, serial, quantity, length: readLength(cell('length'), fault), made, expires }
+  return {
+    row,
+    item,
+    pressureClass,
+    lot,
+    serial,
+    quantity,
+    length: readLength(cell('length'), fault),
+    made,
+    expires,
+  }
 }
 
 /**
@@ -107,7 +125,17 @@ export function readNote(table: Table, mapping: Mapping = guessMapping(noteColum
     else if (read.serial) serials.set(read.serial, row)
     rows.push(read)
   }
-  if (rows.reduce((sum, r) => sum + (r.serial ? 0 : r.quantity), 0) > MAX_PIECES) faults.push({ row: 2, column: heading('quantity'), message: `the note has more than ${MAX_PIECES} single pieces` })
-  if (notes.size > 1) faults.push({ row: 2, column: heading('note'), message: `the file holds several notes: ${[...notes].slice(0, 3).join(', ')}` })
+  if (rows.reduce((sum, r) => sum + (r.serial ? 0 : r.quantity), 0) > MAX_PIECES)
+    faults.push({
+      row: 2,
+      column: heading('quantity'),
+      message: `the note has more than ${MAX_PIECES} single pieces`,
+    })
+  if (notes.size > 1)
+    faults.push({
+      row: 2,
+      column: heading('note'),
+      message: `the file holds several notes: ${[...notes].slice(0, 3).join(', ')}`,
+    })
   return { noteNumber: [...notes][0] ?? '', rows, faults: faults.sort((a, b) => a.row - b.row) }
 }

@@ -22,7 +22,10 @@ export interface OrderRead {
  *
  * @throws Problem `unmapped`, `bad-mapping`
  */
-export function readOrders(table: Table, mapping: Mapping = guessMapping(orderColumns, table.header)): OrderRead {
+export function readOrders(
+  table: Table,
+  mapping: Mapping = guessMapping(orderColumns, table.header),
+): OrderRead {
   const { cell, heading } = cellReader(orderColumns, table, mapping)
   const faults: RowFault[] = [...table.faults]
   const orders = new Map<string, OrderRead['orders'][number]>()
@@ -30,12 +33,21 @@ export function readOrders(table: Table, mapping: Mapping = guessMapping(orderCo
     const before = faults.length
     const fault: Fault = (key, message) => faults.push({ row, column: heading(key), message })
     const code = (key: string) => readCode(cell(cells, key), key, fault)
-    const [number, supplier, item, pressureClass] = [code('order'), code('supplier'), code('item'), code('class')]
+    const [number, supplier, item, pressureClass] = [
+      code('order'),
+      code('supplier'),
+      code('item'),
+      code('class'),
+    ]
     const quantity = readPieces(cell(cells, 'quantity'), fault)
-    const lots = cell(cells, 'lots').split(/[\s;,]+/).filter(Boolean).map((lot) => readCode(lot, 'lots', fault))
+    const lots = cell(cells, 'lots')
+      .split(/[\s;,]+/)
+      .filter(Boolean)
+      .map((lot) => readCode(lot, 'lots', fault))
     if (number.length > 40) fault('order', 'is longer than 40 characters')
     const order = orders.get(number) ?? { number, supplier, rows: [] }
-    if (order.supplier !== supplier) fault('supplier', `order ${number} is from ${order.supplier} in an earlier row`)
+    if (order.supplier !== supplier)
+      fault('supplier', `order ${number} is from ${order.supplier} in an earlier row`)
     const twin = order.rows.find((r) => r.item === item)
     if (twin) fault('item', `${item} stands in row ${twin.row} of this order already`)
     if (faults.length > before) continue

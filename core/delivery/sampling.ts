@@ -1,6 +1,9 @@
 import { acceptProbability, logFactorials } from '../calculators/sampling'
 
-/** How strictly arriving lots are looked at, and what the plan must achieve. Shares of bad items as fractions. */
+/**
+ * How strictly arriving lots are looked at, and what the plan must achieve. Shares of bad items as
+ * fractions.
+ */
 export interface SamplingRule {
   /** a lot this good should pass, save with the producer's risk */
   good: number
@@ -14,7 +17,14 @@ export interface SamplingRule {
 }
 
 /** Ordinary practice; an engineer changes it. */
-export const sampleSamplingRule: SamplingRule = { good: 0.01, producerRisk: 0.05, bad: 0.1, consumerRisk: 0.1, backToNormal: 5, toRelaxed: 10 }
+export const sampleSamplingRule: SamplingRule = {
+  good: 0.01,
+  producerRisk: 0.05,
+  bad: 0.1,
+  consumerRisk: 0.1,
+  backToNormal: 5,
+  toRelaxed: 10,
+}
 
 export type Severity = 'normal' | 'tightened' | 'relaxed'
 /** What severity does to the share of bad items that must be caught. */
@@ -40,7 +50,11 @@ export interface SamplingPlan {
  *
  * @param lot items in the lot, 1 to 1 000 000
  */
-export function planFor(lot: number, rule: SamplingRule = sampleSamplingRule, severity: Severity = 'normal'): SamplingPlan {
+export function planFor(
+  lot: number,
+  rule: SamplingRule = sampleSamplingRule,
+  severity: Severity = 'normal',
+): SamplingPlan {
   const table = logFactorials(lot)
   const badItems = Math.max(1, Math.round(Math.min(1, rule.bad * strictness[severity]) * lot))
   const catches = badItems / lot
@@ -55,14 +69,28 @@ export function planFor(lot: number, rule: SamplingRule = sampleSamplingRule, se
       else low = middle + 1
     }
     const refused = 1 - acceptProbability(lot, goodItems, low, c, table)
-    if (refused <= rule.producerRisk + 1e-12) return { lot, sample: low, acceptance: c, severity, all: low === lot, producerRisk: Math.max(0, refused), consumerRisk: slips(low, c), catches }
+    if (refused <= rule.producerRisk + 1e-12)
+      return {
+        lot,
+        sample: low,
+        acceptance: c,
+        severity,
+        all: low === lot,
+        producerRisk: Math.max(0, refused),
+        consumerRisk: slips(low, c),
+        catches,
+      }
   }
   const acceptance = Math.min(goodItems, lot)
   return { lot, sample: lot, acceptance, severity, all: true, producerRisk: 0, consumerRisk: 0, catches }
 }
 
 /** The operating characteristic of a plan: for each share of bad items, how often such a lot is accepted. */
-export function operatingCharacteristic(plan: Pick<SamplingPlan, 'lot' | 'sample' | 'acceptance'>, points = 60, upTo = 0.3): { share: number; accepted: number }[] {
+export function operatingCharacteristic(
+  plan: Pick<SamplingPlan, 'lot' | 'sample' | 'acceptance'>,
+  points = 60,
+  upTo = 0.3,
+): { share: number; accepted: number }[] {
   const table = logFactorials(plan.lot)
   const out = new Map<number, number>()
   for (let i = 0; i <= points; i++) {
@@ -86,7 +114,10 @@ export interface SampledLot {
  *
  * @param history oldest first
  */
-export function severityAfter(history: readonly SampledLot[], rule: SamplingRule = sampleSamplingRule): { severity: Severity; reason: string } {
+export function severityAfter(
+  history: readonly SampledLot[],
+  rule: SamplingRule = sampleSamplingRule,
+): { severity: Severity; reason: string } {
   let severity: Severity = 'normal'
   let run = 0
   let clean = 0
@@ -113,7 +144,10 @@ export function severityAfter(history: readonly SampledLot[], rule: SamplingRule
   return { severity, reason }
 }
 
-/** Which items of a lot are looked at: spread evenly from a start, so that anybody can draw the same sample again. */
+/**
+ * Which items of a lot are looked at: spread evenly from a start, so that anybody can draw the same
+ * sample again.
+ */
 export function drawSample<T>(items: readonly T[], sample: number, start: number): T[] {
   if (sample >= items.length) return [...items]
   const step = items.length / sample

@@ -23,10 +23,12 @@ export function addMonths(day: string, months: number): string {
 }
 
 /** A date moved on by whole days. */
-export const addDays = (day: string, days: number): string => new Date(Date.parse(day) + days * 86_400_000).toISOString().slice(0, 10)
+export const addDays = (day: string, days: number): string =>
+  new Date(Date.parse(day) + days * 86_400_000).toISOString().slice(0, 10)
 
 /** The last moment of a day where the work is, ms since 1970 UTC. */
-export const endOfDay = (day: string, zone: string): number => DateTime.fromISO(day, { zone }).endOf('day').toMillis()
+export const endOfDay = (day: string, zone: string): number =>
+  DateTime.fromISO(day, { zone }).endOf('day').toMillis()
 
 /**
  * When a lot is no longer good: the earliest of the printed expiry, production
@@ -39,8 +41,10 @@ export function shelfEnd(lot: LotDates, zone = 'UTC'): ShelfEnd | null {
   const endOf = (day: string) => endOfDay(day, zone)
   const ends: ShelfEnd[] = []
   if (lot.expires) ends.push({ at: endOf(lot.expires), why: 'printed expiry' })
-  if (lot.made && lot.shelfMonths !== null) ends.push({ at: endOf(addMonths(lot.made, lot.shelfMonths)), why: 'shelf life from production' })
-  if (lot.opened && lot.openedDays !== null) ends.push({ at: endOf(addDays(lot.opened, lot.openedDays)), why: 'life after opening' })
+  if (lot.made && lot.shelfMonths !== null)
+    ends.push({ at: endOf(addMonths(lot.made, lot.shelfMonths)), why: 'shelf life from production' })
+  if (lot.opened && lot.openedDays !== null)
+    ends.push({ at: endOf(addDays(lot.opened, lot.openedDays)), why: 'life after opening' })
   return ends.reduce<ShelfEnd | null>((first, e) => (first === null || e.at < first.at ? e : first), null)
 }
 

@@ -1,7 +1,10 @@
 import Papa from 'papaparse'
 import { Problem } from '../problem'
 
-/** What a file holds before anybody knows what its columns mean. Row numbers are those of the file, header = 1. */
+/**
+ * What a file holds before anybody knows what its columns mean. Row numbers are those of the file, header
+ * = 1.
+ */
 export interface Table {
   header: string[]
   rows: { row: number; cells: string[] }[]
@@ -32,8 +35,10 @@ const UNREADABLE = '\uFFFD'
 const UNDEFINED = /[\u0081\u008D\u008F\u0090\u009D]/
 
 function decode(bytes: Uint8Array): { text: string; remark: string | null } {
-  if (bytes[0] === 0xff && bytes[1] === 0xfe) return { text: new TextDecoder('utf-16le').decode(bytes), remark: null }
-  if (bytes[0] === 0xfe && bytes[1] === 0xff) return { text: new TextDecoder('utf-16be').decode(bytes), remark: null }
+  if (bytes[0] === 0xff && bytes[1] === 0xfe)
+    return { text: new TextDecoder('utf-16le').decode(bytes), remark: null }
+  if (bytes[0] === 0xfe && bytes[1] === 0xff)
+    return { text: new TextDecoder('utf-16be').decode(bytes), remark: null }
   try {
     return { text: new TextDecoder('utf-8', { fatal: true }).decode(bytes), remark: null }
   } catch {
@@ -41,31 +46,60 @@ function decode(bytes: Uint8Array): { text: string; remark: string | null } {
     const old = new TextDecoder('windows-1252').decode(bytes)
     // Letters of two encodings in one file: nobody can say which letter was meant.
     const mixed = /[\u0080-\uFFFC]/.test(lossy) || UNDEFINED.test(old)
-    if (mixed) return { text: lossy, remark: 'Some letters of this file cannot be read: it mixes two encodings, or was damaged on its way.' }
-    return { text: old, remark: 'Read as Windows-1252, an older encoding: look whether accented letters are right.' }
+    if (mixed)
+      return {
+        text: lossy,
+        remark:
+          'Some letters of this file cannot be read: it mixes two encodings, or was damaged on its way.',
+      }
+    return {
+      text: old,
+      remark: 'Read as Windows-1252, an older encoding: look whether accented letters are right.',
+    }
   }
 }
 
 /** A table from a grid of cells, as spreadsheets and CSV readers give it; empty rows are passed over. */
 export function tableOfGrid(grid: readonly (readonly unknown[])[], remark: string | null = null): Table {
-  if (grid.reduce((cells, row) => cells + row.length, 0) > MAX_CELLS) throw new Problem('bad-file', 'The file has more cells than any list of goods.', 'file')
-  const text = (cell: unknown) => (cell === null || cell === undefined ? '' : cell instanceof Date ? cell.toISOString().slice(0, 10) : String(cell).trim())
-  const filled = grid.map((cells, i) => ({ row: i + 1, cells: cells.map(text) })).filter((r) => r.cells.some((c) => c !== ''))
+  if (grid.reduce((cells, row) => cells + row.length, 0) > MAX_CELLS)
+    throw new Problem('bad-file', 'The file has more cells than any list of goods.', 'file')
+  const text = (cell: unknown) =>
+    cell === null || cell === undefined
+      ? ''
+      : cell instanceof Date
+        ? cell.toISOString().slice(0, 10)
+        : String(cell).trim()
+  const filled = grid
+    .map((cells, i) => ({ row: i + 1, cells: cells.map(text) }))
+    .filter((r) => r.cells.some((c) => c !== ''))
   const head = filled[0]
   if (!head) throw new Problem('bad-file', 'The file is empty.', 'file')
   const header = head.cells
-  if (header.length > MAX_COLUMNS) throw new Problem('bad-file', `The file has more than ${MAX_COLUMNS} columns.`, 'file')
+  if (header.length > MAX_COLUMNS)
+    throw new Problem('bad-file', `The file has more than ${MAX_COLUMNS} columns.`, 'file')
   const seen = new Set<string>()
   const twice = header.find((h) => h !== '' && (seen.has(h) || !seen.add(h)))
   if (twice) throw new Problem('bad-file', `The file has two columns named "${twice.slice(0, 60)}".`, 'file')
   const rows = filled.slice(1)
   if (rows.length === 0) throw new Problem('bad-file', 'The file has a header but no rows.', 'file')
-  if (rows.length > MAX_ROWS) throw new Problem('bad-file', `The file has more than ${MAX_ROWS} rows.`, 'file')
+  if (rows.length > MAX_ROWS)
+    throw new Problem('bad-file', `The file has more than ${MAX_ROWS} rows.`, 'file')
   const faults: Table['faults'] = []
   for (const { row, cells } of rows) {
-    for (let i = header.length; i < cells.length; i++) if (cells[i] !== '') faults.push({ row, column: String(i + 1), message: `has more cells than the header has columns: "${cells[i]!.slice(0, 40)}"` })
+    for (let i = header.length; i < cells.length; i++)
+      if (cells[i] !== '')
+        faults.push({
+          row,
+          column: String(i + 1),
+          message: `has more cells than the header has columns: "${cells[i]!.slice(0, 40)}"`,
+        })
     cells.forEach((cell, i) => {
-      if (cell.includes(UNREADABLE)) faults.push({ row, column: header[i] ?? String(i + 1), message: `holds letters that cannot be read: "${cell.slice(0, 40)}"` })
+      if (cell.includes(UNREADABLE))
+        faults.push({
+          row,
+          column: header[i] ?? String(i + 1),
+          message: `holds letters that cannot be read: "${cell.slice(0, 40)}"`,
+        })
     })
   }
   return { header, rows, faults, remark }
@@ -78,10 +112,20 @@ export function tableOfGrid(grid: readonly (readonly unknown[])[], remark: strin
  */
 export function readCsv(bytes: Uint8Array): Table {
   const { text, remark } = decode(bytes)
-  if (text.includes('\u0000')) throw new Problem('bad-file', 'This is not a table: it holds bytes that no text has.', 'file')
+  if (text.includes('\u0000'))
+    throw new Problem('bad-file', 'This is not a table: it holds bytes that no text has.', 'file')
   checkColumns(text.replace(/^\uFEFF/, ''))
-  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { delimitersToGuess: [',', ';', '\t'], preview: MAX_ROWS + 2 })
+  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
+    delimitersToGuess: [',', ';', '\t'],
+    preview: MAX_ROWS + 2,
+  })
   const table = tableOfGrid(parsed.data, remark)
-  for (const e of parsed.errors) if (e.type === 'Quotes') table.faults.push({ row: (e.row ?? 0) + 1, column: table.header[0]!, message: 'a quotation mark is not closed' })
+  for (const e of parsed.errors)
+    if (e.type === 'Quotes')
+      table.faults.push({
+        row: (e.row ?? 0) + 1,
+        column: table.header[0]!,
+        message: 'a quotation mark is not closed',
+      })
   return table
 }

@@ -8,5 +8,12 @@ import type { StepJudgement } from './types'
  *
  * @param entries of the step, corrections aside
  */
-export const needsReason = (judged: Pick<StepJudgement, 'state' | 'ncr' | 'release'> | null, entries: readonly Entry[]): boolean =>
-  judged !== null && (judged.state === 'rejected' || judged.state === 'differs') && judged.release.state !== 'refused' && judged.ncr?.open !== true && entries.some((e) => answering.has(e.kind))
+export const needsReason = (
+  judged: Pick<StepJudgement, 'state' | 'ncr' | 'release'> | null,
+  entries: readonly Entry[],
+): boolean =>
+  judged !== null &&
+  (judged.state === 'rejected' || judged.state === 'differs') &&
+  judged.release.state !== 'refused' &&
+  judged.ncr?.open !== true &&
+  entries.some((e) => answering.has(e.kind))

@@ -15,10 +15,18 @@ export interface Change {
  * time alone, the next change first: what is stored of a joint is this, so that no server
  * needs to wake up for it.
  */
-export function judgeAhead(compiled: CompiledProcedure, facts: Record<string, FactValue>, entries: readonly Entry[], now: number, options: JudgeOptions = {}): { judgement: JointJudgement; changes: Change[] } {
+export function judgeAhead(
+  compiled: CompiledProcedure,
+  facts: Record<string, FactValue>,
+  entries: readonly Entry[],
+  now: number,
+  options: JudgeOptions = {},
+): { judgement: JointJudgement; changes: Change[] } {
   const judgement = judge(compiled, facts, entries, now, options)
   // The latest time itself is still in time.
-  const moments = judgement.clocks.flatMap((c) => [c.until, ...(c.latest === null ? [] : [c.latest + 1])]).filter((t) => t > now)
+  const moments = judgement.clocks
+    .flatMap((c) => [c.until, ...(c.latest === null ? [] : [c.latest + 1])])
+    .filter((t) => t > now)
   const changes: Change[] = []
   let { state } = judgement
   for (const at of [...new Set(moments)].sort((a, b) => a - b)) {
@@ -31,4 +39,5 @@ export function judgeAhead(compiled: CompiledProcedure, facts: Record<string, Fa
 }
 
 /** The state shown at `now` from what is stored. */
-export const stateAt = (stored: { state: JointState; changes: readonly Change[] }, now: number): JointState => stored.changes.findLast((c) => now >= c.at)?.state ?? stored.state
+export const stateAt = (stored: { state: JointState; changes: readonly Change[] }, now: number): JointState =>
+  stored.changes.findLast((c) => now >= c.at)?.state ?? stored.state

@@ -6,11 +6,17 @@ export const answering = new Set<EntryKind>(['reading', 'confirmation', 'choice'
 
 /** What stands at one step, looked through once. */
 export interface AtStep {
-  /** the last answer that counts: after a nonconformance was raised, or a decision to measure again, only what was done since */
+  /**
+   * the last answer that counts: after a nonconformance was raised, or a decision to measure again, only
+   * what was done since
+   */
   last: Entry | null
   /** the last answer of somebody else */
   other: Entry | null
-  /** every answer that counts or that a crew has struck, in order: a rejection among them stands until somebody decides */
+  /**
+   * every answer that counts or that a crew has struck, in order: a rejection among them stands until
+   * somebody decides
+   */
   tried: readonly Entry[]
   ncr: NcrState | null
   /** a decision on the last answer, made after it */
@@ -20,7 +26,8 @@ const NOTHING: AtStep = { last: null, other: null, tried: [], ncr: null, decisio
 const NONE: readonly Entry[] = []
 
 /** A decision that says which answer stands, or that none does. */
-const chooses = (e: Entry) => e.kind === 'decision' && (typeof e.payload.stands === 'string' || e.payload.verdict === 'again')
+const chooses = (e: Entry) =>
+  e.kind === 'decision' && (typeof e.payload.stands === 'string' || e.payload.verdict === 'again')
 
 /**
  * @param entries standing entries of the step in order
@@ -28,7 +35,12 @@ const chooses = (e: Entry) => e.kind === 'decision' && (typeof e.payload.stands 
  */
 export function lookThrough(entries: readonly Entry[], struck: readonly Entry[] = NONE): AtStep {
   if (entries.length === 0 && struck.length === 0) return NOTHING
-  let [ncrs, choice, decision, answers]: [boolean, Entry | null, Entry | null, number] = [false, null, null, 0]
+  let [ncrs, choice, decision, answers]: [boolean, Entry | null, Entry | null, number] = [
+    false,
+    null,
+    null,
+    0,
+  ]
   for (const e of entries) {
     if (answering.has(e.kind)) answers++
     else if (e.kind === 'ncr') ncrs = true
@@ -38,8 +50,14 @@ export function lookThrough(entries: readonly Entry[], struck: readonly Entry[] 
   const ncr = ncrs ? ncrOf(entries) : null
   const since = Math.max(ncr?.raisedAt ?? -Infinity, choice?.recordedAt ?? -Infinity)
   // Nearly always there is one answer, and nothing to choose between.
-  let kept: readonly Entry[] = answers === entries.length && since === -Infinity ? entries : entries.filter((e) => answering.has(e.kind) && e.recordedAt > since)
-  const chosen = choice && (!ncr || choice.recordedAt > ncr.raisedAt) ? entries.find((e) => answering.has(e.kind) && e.id === choice.payload.stands) : undefined
+  let kept: readonly Entry[] =
+    answers === entries.length && since === -Infinity
+      ? entries
+      : entries.filter((e) => answering.has(e.kind) && e.recordedAt > since)
+  const chosen =
+    choice && (!ncr || choice.recordedAt > ncr.raisedAt)
+      ? entries.find((e) => answering.has(e.kind) && e.id === choice.payload.stands)
+      : undefined
   if (chosen) kept = [chosen, ...kept]
   const last = kept.at(-1) ?? null
   const other = last === null ? null : (kept.findLast((e) => e.person !== last.person) ?? null)
@@ -53,14 +71,24 @@ export function lookThrough(entries: readonly Entry[], struck: readonly Entry[] 
 const releases = { request: 'requested', release: 'released', refusal: 'refused', waiver: 'waived' } as const
 export const NO_RELEASE: ReleaseJudgement = { state: 'none', at: null, by: null, reason: null }
 
-/** Whether an entry speaks of the release of a hold point: a waiver that names a lot speaks of the lot, and a late one proves nothing. */
-export const ofRelease = (e: Entry): boolean => e.kind in releases && e.payload.lot === undefined && e.late !== true
+/**
+ * Whether an entry speaks of the release of a hold point: a waiver that names a lot speaks of the lot,
+ * and a late one proves nothing.
+ */
+export const ofRelease = (e: Entry): boolean =>
+  e.kind in releases && e.payload.lot === undefined && e.late !== true
 
 /** Where a hold point stands by its last request or decision. */
 export function releaseOf(entries: readonly Entry[]): ReleaseJudgement {
   for (let i = entries.length - 1; i >= 0; i--) {
     const e = entries[i]!
-    if (ofRelease(e)) return { state: releases[e.kind as keyof typeof releases], at: e.recordedAt, by: e.person, reason: (e.payload.reason as string | undefined) ?? null }
+    if (ofRelease(e))
+      return {
+        state: releases[e.kind as keyof typeof releases],
+        at: e.recordedAt,
+        by: e.person,
+        reason: (e.payload.reason as string | undefined) ?? null,
+      }
   }
   return NO_RELEASE
 }
@@ -78,8 +106,15 @@ export function ncrOf(entries: readonly Entry[]): NcrState | null {
   for (const e of entries) if (e.kind === 'ncr' && e.payload.event === 'raised') raised = e
   if (!raised) return null
   const number = String(raised.payload.number)
-  const closed = entries.find((e) => e.kind === 'ncr' && e.payload.event === 'closed' && e.payload.number === number)
-  return { number, open: !closed, disposition: (closed?.payload.disposition as string | undefined) ?? null, raisedAt: raised.recordedAt }
+  const closed = entries.find(
+    (e) => e.kind === 'ncr' && e.payload.event === 'closed' && e.payload.number === number,
+  )
+  return {
+    number,
+    open: !closed,
+    disposition: (closed?.payload.disposition as string | undefined) ?? null,
+    raisedAt: raised.recordedAt,
+  }
 }
 
 export const conceded = (ncr: NcrState | null) => ncr !== null && !ncr.open && ncr.disposition === 'use-as-is'

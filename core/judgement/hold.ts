@@ -17,7 +17,10 @@ export interface HoldOpening {
  * @param applicable the steps before the hold point that apply, and the hold point itself last
  * @param entries standing entries by step index
  */
-export function holdOpening(applicable: readonly CompiledStep[], entries: readonly (readonly Entry[])[]): HoldOpening {
+export function holdOpening(
+  applicable: readonly CompiledStep[],
+  entries: readonly (readonly Entry[])[],
+): HoldOpening {
   const hold = applicable.at(-1)!
   const own = entries[hold.index]!
   let lacking: string[] = []
@@ -26,11 +29,14 @@ export function holdOpening(applicable: readonly CompiledStep[], entries: readon
     const open = applicable.filter(({ index, step }) => {
       const { check } = step
       if (check.kind === 'calculated' || (check.kind === 'clock' && !check.action)) return false
-      return !entries[index]!.some((e) => (answering.has(e.kind) && e.recordedAt <= release.recordedAt) || e.kind === 'ncr')
+      return !entries[index]!.some(
+        (e) => (answering.has(e.kind) && e.recordedAt <= release.recordedAt) || e.kind === 'ncr',
+      )
     })
     const named = release.kind === 'waiver' ? waived(release.payload) : []
     lacking = open.filter((s) => !named.includes(s.step.key)).map((s) => s.step.title)
-    const asked = release.kind === 'waiver' || own.some((e) => e.kind === 'request' && e.recordedAt <= release.recordedAt)
+    const asked =
+      release.kind === 'waiver' || own.some((e) => e.kind === 'request' && e.recordedAt <= release.recordedAt)
     if (!asked) lacking.push('the request for it')
     if (lacking.length === 0) return { since: release.recordedAt, lacking }
   }

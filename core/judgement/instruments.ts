@@ -18,19 +18,40 @@ export interface RegisteredInstrument {
 
 /** Instruments of the register as the judge takes them, by id. */
 export const instrumentFacts = (list: readonly RegisteredInstrument[]): Record<string, InstrumentFacts> =>
-  Object.fromEntries(list.map((i) => [i.id, { name: i.name, uncertainty: i.uncertainty, min: i.min, max: i.max, calibrated: i.calibrations.map((c) => ({ from: Date.parse(c.from), until: Date.parse(c.until) })) }]))
+  Object.fromEntries(
+    list.map((i) => [
+      i.id,
+      {
+        name: i.name,
+        uncertainty: i.uncertainty,
+        min: i.min,
+        max: i.max,
+        calibrated: i.calibrations.map((c) => ({ from: Date.parse(c.from), until: Date.parse(c.until) })),
+      },
+    ]),
+  )
 
-/** Whether an instrument was in calibration at a moment: a later calibration does not cure an earlier reading. */
-export const calibratedAt = (instrument: InstrumentFacts, at: number): boolean => instrument.calibrated.some((c) => c.from <= at && at <= c.until)
+/**
+ * Whether an instrument was in calibration at a moment: a later calibration does not cure an earlier
+ * reading.
+ */
+export const calibratedAt = (instrument: InstrumentFacts, at: number): boolean =>
+  instrument.calibrated.some((c) => c.from <= at && at <= c.until)
 
 /**
  * Why readings with an instrument do not count, or null when they do.
  *
  * @param values SI, of the instrument's quantity
  */
-export function instrumentFault(instrument: InstrumentFacts | undefined, values: readonly number[], at: number): string | null {
+export function instrumentFault(
+  instrument: InstrumentFacts | undefined,
+  values: readonly number[],
+  at: number,
+): string | null {
   if (!instrument) return 'The reading does not count: its instrument is not in the register.'
-  if (!calibratedAt(instrument, at)) return `The reading does not count: ${instrument.name} was out of calibration.`
-  if (values.some((v) => v < instrument.min || v > instrument.max)) return `The reading does not count: it is outside the range of ${instrument.name}.`
+  if (!calibratedAt(instrument, at))
+    return `The reading does not count: ${instrument.name} was out of calibration.`
+  if (values.some((v) => v < instrument.min || v > instrument.max))
+    return `The reading does not count: it is outside the range of ${instrument.name}.`
   return null
 }

@@ -3,7 +3,15 @@ import { ofOtherEnd, plainKey } from '../procedure/ends'
 import type { FactValue, Formula, Slots } from '../procedure/formula/formula'
 import type { Entry } from '../record/entry'
 import { nameKey } from '../record/names'
-import { answering, conceded, lookThrough, NO_RELEASE, releaseOf, type AtStep, type NcrState } from './decisions'
+import {
+  answering,
+  conceded,
+  lookThrough,
+  NO_RELEASE,
+  releaseOf,
+  type AtStep,
+  type NcrState,
+} from './decisions'
 import { draftOf } from './draft'
 import { explainAll, judgeReadings } from './measure'
 import { holdOpening, type HoldOpening } from './hold'
@@ -12,7 +20,15 @@ import { outOfOrder, type Before } from './order'
 import { fillSlots } from './slots'
 import { byStep, struckByCrew } from './standing'
 import { judgeEntry, registeredLot, type CheckContext, type Verdict } from './step'
-import type { Draft, JointJudgement, JointState, JudgeOptions, RunningClock, StepJudgement, TestReadiness } from './types'
+import type {
+  Draft,
+  JointJudgement,
+  JointState,
+  JudgeOptions,
+  RunningClock,
+  StepJudgement,
+  TestReadiness,
+} from './types'
 
 /** A step being judged: its sentence is written only when somebody reads it. */
 export type Judging = Omit<StepJudgement, 'sentence'> & { sentence: string | (() => string) }
@@ -39,17 +55,40 @@ class Judge {
   private readonly timeless = new Map<number, string>()
   private readonly context: CheckContext
 
-  constructor(private readonly compiled: CompiledProcedure, facts: Record<string, FactValue>, entries: readonly Entry[], private readonly now: number, private readonly options: JudgeOptions) {
+  constructor(
+    private readonly compiled: CompiledProcedure,
+    facts: Record<string, FactValue>,
+    entries: readonly Entry[],
+    private readonly now: number,
+    private readonly options: JudgeOptions,
+  ) {
     this.byStep = byStep(compiled, entries)
     this.slots = fillSlots(compiled, facts, options.schools, this.byStep)
     this.verdicts = new Array<Judging | undefined>(compiled.steps.length)
     this.struck = struckByCrew(compiled, entries)
-    this.context = { slots: this.slots, rule: options.rule ?? 'guarded', instruments: options.instruments ?? {}, lots: options.lots ?? {}, startedAt: null, startLate: false, compiled, zone: options.zone ?? 'UTC' }
+    this.context = {
+      slots: this.slots,
+      rule: options.rule ?? 'guarded',
+      instruments: options.instruments ?? {},
+      lots: options.lots ?? {},
+      startedAt: null,
+      startLate: false,
+      compiled,
+      zone: options.zone ?? 'UTC',
+    }
     const applicable: CompiledStep[] = []
     for (const step of compiled.steps) {
       if (!this.applies(step)) continue
       applicable.push(step)
-      if (this.point(step) === 'H') this.holds.push({ index: step.index, title: step.step.title, ...holdOpening(applicable.filter((s) => !ofOtherEnd(s, step)), this.byStep) })
+      if (this.point(step) === 'H')
+        this.holds.push({
+          index: step.index,
+          title: step.step.title,
+          ...holdOpening(
+            applicable.filter((s) => !ofOtherEnd(s, step)),
+            this.byStep,
+          ),
+        })
     }
   }
 
@@ -74,11 +113,33 @@ class Judge {
   private blank(step: CompiledStep): Judging {
     const brief = this.options.brief === true
     return {
-      key: step.step.key, end: step.end, state: 'not-started', sentence: '',
+      key: step.step.key,
+      end: step.end,
+      state: 'not-started',
+      sentence: '',
       value: brief && step.step.check.kind !== 'calculated' ? null : this.number(step.value),
       readings: brief ? null : this.number(step.readings),
-      limits: brief ? [] : step.limits.map((l) => ({ title: l.limit.title ?? step.step.title, of: l.limit.of, dimension: l.dimension, unit: l.unit, min: this.number(l.min), max: this.number(l.max) })),
-      findings: [], point: this.point(step), release: NO_RELEASE, startedAt: null, until: null, latest: null, entry: null, computed: null, ncr: null, between: [], waivable: false,
+      limits: brief
+        ? []
+        : step.limits.map((l) => ({
+            title: l.limit.title ?? step.step.title,
+            of: l.limit.of,
+            dimension: l.dimension,
+            unit: l.unit,
+            min: this.number(l.min),
+            max: this.number(l.max),
+          })),
+      findings: [],
+      point: this.point(step),
+      release: NO_RELEASE,
+      startedAt: null,
+      until: null,
+      latest: null,
+      entry: null,
+      computed: null,
+      ncr: null,
+      between: [],
+      waivable: false,
     }
   }
 
@@ -103,9 +164,15 @@ class Judge {
     }
     this.context.startLate = startLate
     this.answer(step, out, found)
-    if (ncr?.open) return settle(out, 'rejected', `${ncr.number} is open.${out.state === 'accepted' ? ' The new reading conforms; the rework waits to be verified.' : ''}`)
+    if (ncr?.open)
+      return settle(
+        out,
+        'rejected',
+        `${ncr.number} is open.${out.state === 'accepted' ? ' The new reading conforms; the rework waits to be verified.' : ''}`,
+      )
     if (this.passedHold(step, ncr, out)) return out
-    if (out.state === 'accepted' && step.after.length > 0 && found.last) this.applyTimes(step, found.last, out)
+    if (out.state === 'accepted' && step.after.length > 0 && found.last)
+      this.applyTimes(step, found.last, out)
     if (found.last && out.state === 'rejected' && out.waivable) this.applyLotWaiver(found.last, all, out)
     if (found.decision) this.applyDecision(found.decision, out)
     // What an inspector accepted with a reason is no nonconformance; what was decided against is one.
@@ -114,19 +181,38 @@ class Judge {
     return out.state === 'not-started' ? this.applyOrder(step, out) : out
   }
 
-  /** A rejected step drafts its report; so does one that was rejected and about which two people differ since. */
+  /**
+   * A rejected step drafts its report; so does one that was rejected and about which two people differ
+   * since.
+   */
   private draft(step: CompiledStep, out: Judging) {
     const stuck = this.stuck.get(step.index)
     if (out.state === 'rejected' || (out.state === 'differs' && stuck)) {
-      const draft = stuck ? draftOf(step, { findings: stuck.verdict.findings, entry: stuck.entry.id }, say(stuck.verdict.sentence)) : draftOf(step, out, say(out.sentence))
+      const draft = stuck
+        ? draftOf(
+            step,
+            { findings: stuck.verdict.findings, entry: stuck.entry.id },
+            say(stuck.verdict.sentence),
+          )
+        : draftOf(step, out, say(out.sentence))
       // One entry for both ends is one nonconformance.
-      if (!this.drafts.some((d) => d.entry !== '' && d.entry === draft.entry && plainKey(d.step) === plainKey(draft.step))) this.drafts.push(draft)
+      if (
+        !this.drafts.some(
+          (d) => d.entry !== '' && d.entry === draft.entry && plainKey(d.step) === plainKey(draft.step),
+        )
+      )
+        this.drafts.push(draft)
     }
   }
 
   /** What was recorded before the steps that come first does not stand. */
   private applyTimes(step: CompiledStep, last: Entry, out: Judging) {
-    const before = step.after.map((i): Before => ({ title: this.title(i), judged: this.step(i), entries: this.byStep[i]!, compiled: this.compiled.steps[i]! }))
+    const before = step.after.map((i): Before => ({
+      title: this.title(i),
+      judged: this.step(i),
+      entries: this.byStep[i]!,
+      compiled: this.compiled.steps[i]!,
+    }))
     const wrong = outOfOrder(last, before)
     if (wrong) settle(out, wrong.state, wrong.sentence)
   }
@@ -137,7 +223,8 @@ class Judge {
     const entry = this.byStep[step.from]!.find((e) => e.id === from.entry)
     if (!entry) return
     // A start that came late proves no time: what must have passed counts from its arrival.
-    const late = entry.late === true && lookThrough(this.byStep[step.from]!).decision?.payload.verdict !== 'accept'
+    const late =
+      entry.late === true && lookThrough(this.byStep[step.from]!).decision?.payload.verdict !== 'accept'
     const span = (f: CompiledStep['earliest'], start: number | null) => {
       const seconds = this.number(f)
       return seconds === null || start === null ? null : start + seconds * 1000
@@ -147,7 +234,10 @@ class Judge {
     out.latest = span(step.latest, entry.recordedAt)
     this.context.startLate = late
     if ((step.earliest && out.until === null) || (step.latest && out.latest === null)) {
-      const why = late && entry.receivedAt === undefined ? 'its start was recorded late' : whatIsMissing(this.compiled, [step.earliest, step.latest], this.slots)
+      const why =
+        late && entry.receivedAt === undefined
+          ? 'its start was recorded late'
+          : whatIsMissing(this.compiled, [step.earliest, step.latest], this.slots)
       this.timeless.set(step.index, why)
     }
   }
@@ -168,7 +258,11 @@ class Judge {
       this.take(out, verdict, last)
     } else if (step.from >= 0) this.runningClock(step, out)
     if (tried.length > 1 || tried[0] !== last) this.again(step, out, last, tried)
-    if (last && other && judgeEntry(step, other, this.context).state !== judgeEntry(step, last, this.context).state) {
+    if (
+      last &&
+      other &&
+      judgeEntry(step, other, this.context).state !== judgeEntry(step, last, this.context).state
+    ) {
       out.between = [last.id, other.id]
       settle(out, 'differs', 'Two people recorded this differently: an inspector decides.')
     }
@@ -184,15 +278,37 @@ class Judge {
       this.stuck.set(step.index, { verdict, entry })
       out.between = last ? [last.id, entry.id] : []
       const since = last ? `Done again since: ${say(out.sentence)}` : 'It was struck since.'
-      return void settle(out, 'rejected', `${say(verdict.sentence)} ${since} The rejection stands until an inspector has decided.`)
+      return void settle(
+        out,
+        'rejected',
+        `${say(verdict.sentence)} ${since} The rejection stands until an inspector has decided.`,
+      )
     }
   }
 
   private calculated(step: CompiledStep, value: number | null): Verdict {
-    if (value === null) return { state: 'not-started', sentence: `Cannot be worked out yet: ${whatIsMissing(this.compiled, [step.value], this.slots)}.`, findings: [] }
+    if (value === null)
+      return {
+        state: 'not-started',
+        sentence: `Cannot be worked out yet: ${whatIsMissing(this.compiled, [step.value], this.slots)}.`,
+        findings: [],
+      }
     const findings = judgeReadings(step, this.slots, [value], 0, this.context.rule)
-    if (findings.length < step.limits.filter((l) => l.min !== null || l.max !== null).length) return { state: 'blocked', sentence: `The limits cannot be worked out: ${whatIsMissing(this.compiled, step.limits.flatMap((l) => [l.min, l.max]), this.slots)}.`, findings }
-    return { state: findings.some((f) => f.verdict !== 'accept') ? 'rejected' : 'accepted', sentence: () => explainAll(findings), findings }
+    if (findings.length < step.limits.filter((l) => l.min !== null || l.max !== null).length)
+      return {
+        state: 'blocked',
+        sentence: `The limits cannot be worked out: ${whatIsMissing(
+          this.compiled,
+          step.limits.flatMap((l) => [l.min, l.max]),
+          this.slots,
+        )}.`,
+        findings,
+      }
+    return {
+      state: findings.some((f) => f.verdict !== 'accept') ? 'rejected' : 'accepted',
+      sentence: () => explainAll(findings),
+      findings,
+    }
   }
 
   private runningClock(step: CompiledStep, out: Judging): Judging {
@@ -202,7 +318,8 @@ class Judge {
     if (why !== undefined) return settle(out, 'blocked', `How long it takes cannot be worked out: ${why}.`)
     if (out.until !== null && this.now < out.until) return settle(out, 'waiting', '')
     if (!action) return settle(out, 'accepted', 'The time has passed.')
-    if (out.latest !== null && this.now > out.latest) return settle(out, 'overdue', 'The latest time has passed.')
+    if (out.latest !== null && this.now > out.latest)
+      return settle(out, 'overdue', 'The latest time has passed.')
     return settle(out, 'not-started', 'The time has come.')
   }
 
@@ -221,7 +338,13 @@ class Judge {
         break
       }
       if (!entry) continue
-      this.drafts.push({ step: step.step.key, kind: 'past-hold', criterion: `Released before any later step.`, reading: `"${next.step.title}" was recorded without release.`, entry: entry.id })
+      this.drafts.push({
+        step: step.step.key,
+        kind: 'past-hold',
+        criterion: `Released before any later step.`,
+        reading: `"${next.step.title}" was recorded without release.`,
+        entry: entry.id,
+      })
       out.entry = entry.id
       out.computed = null
       settle(out, 'rejected', `"${next.step.title}" was done past this hold point, which was not released.`)
@@ -234,8 +357,16 @@ class Judge {
   private applyLotWaiver(used: Entry, all: readonly Entry[], out: Judging) {
     const lot = String(used.payload.lot)
     const register = registeredLot(this.context.lots, lot)
-    if (register?.quarantinedAt !== null && register?.quarantinedAt !== undefined && used.recordedAt >= register.quarantinedAt) return
-    const waiver = all.find((e) => e.kind === 'waiver' && e.payload.lot !== undefined && nameKey(String(e.payload.lot)) === nameKey(lot))
+    if (
+      register?.quarantinedAt !== null &&
+      register?.quarantinedAt !== undefined &&
+      used.recordedAt >= register.quarantinedAt
+    )
+      return
+    const waiver = all.find(
+      (e) =>
+        e.kind === 'waiver' && e.payload.lot !== undefined && nameKey(String(e.payload.lot)) === nameKey(lot),
+    )
     if (!waiver) return
     out.computed = 'rejected'
     settle(out, 'accepted', `Lot ${lot} is used past its date by waiver: ${String(waiver.payload.reason)}`)
@@ -247,7 +378,11 @@ class Judge {
     // What cannot be worked out is not accepted by a word: its figure is given, or its report decides.
     if (decided === 'accepted' && out.state === 'blocked') return
     out.computed = out.state
-    settle(out, decided, `${decided === 'accepted' ? 'Accepted' : 'Rejected'} by decision: ${String(decision.payload.reason)}`)
+    settle(
+      out,
+      decided,
+      `${decided === 'accepted' ? 'Accepted' : 'Rejected'} by decision: ${String(decision.payload.reason)}`,
+    )
   }
 
   private applyHold(out: Judging) {
@@ -255,8 +390,13 @@ class Judge {
     const hold = this.holds.find((h) => h.index === this.compiled.stepIndex.get(out.key))
     if ((state === 'released' || state === 'waived') && hold?.since === Infinity) {
       out.release = { ...out.release, state: 'none' }
-      settle(out, 'held', `The release does not count: it was given before ${hold.lacking.map((t) => `"${t}"`).join(', ')}.`)
-    } else if (state === 'released' || state === 'waived') settle(out, 'accepted', state === 'waived' ? `Waived: ${reason}` : 'Released.')
+      settle(
+        out,
+        'held',
+        `The release does not count: it was given before ${hold.lacking.map((t) => `"${t}"`).join(', ')}.`,
+      )
+    } else if (state === 'released' || state === 'waived')
+      settle(out, 'accepted', state === 'waived' ? `Waived: ${reason}` : 'Released.')
     else if (state === 'refused') settle(out, 'rejected', `Refused: ${reason}`)
     else if (state === 'requested') settle(out, 'held', 'Release requested.')
     else if (out.state === 'accepted') settle(out, 'held', 'Waits for release.')
@@ -266,11 +406,16 @@ class Judge {
   private applyOrder(step: CompiledStep, out: Judging): Judging {
     const missing = step.after.find((i) => !CLOSED.has(this.step(i).state))
     if (missing !== undefined) return settle(out, 'blocked', `First: ${this.title(missing)}.`)
-    const unread = step.reads.find((i) => this.step(i).entry === null && this.step(i).state !== 'not-applicable')
+    const unread = step.reads.find(
+      (i) => this.step(i).entry === null && this.step(i).state !== 'not-applicable',
+    )
     if (unread !== undefined) return settle(out, 'blocked', `First: ${this.title(unread)}.`)
-    const hold = this.holds.find((h) => h.index < step.index && h.since === Infinity && !ofOtherEnd(this.compiled.steps[h.index]!, step))
+    const hold = this.holds.find(
+      (h) => h.index < step.index && h.since === Infinity && !ofOtherEnd(this.compiled.steps[h.index]!, step),
+    )
     if (hold) return settle(out, 'blocked', `Behind the hold point "${hold.title}".`)
-    if (step.from >= 0 && out.startedAt === null) return settle(out, 'blocked', `Starts with: ${this.title(step.from)}.`)
+    if (step.from >= 0 && out.startedAt === null)
+      return settle(out, 'blocked', `Starts with: ${this.title(step.from)}.`)
     return out
   }
 
@@ -284,13 +429,29 @@ class Judge {
       if (step.check.gate) {
         // Where several clocks hold it back, the last of them opens it.
         const other = gates[step.check.gate] ?? { open: true, until: 0 }
-        gates[step.check.gate] = { open: other.open && s.state === 'accepted', until: other.until === null || s.until === null ? null : Math.max(other.until, s.until) }
+        gates[step.check.gate] = {
+          open: other.open && s.state === 'accepted',
+          until: other.until === null || s.until === null ? null : Math.max(other.until, s.until),
+        }
       }
       const action = step.check.action ?? null
       // A clock that only must not be late runs toward its latest time.
       const until = s.until ?? s.latest
-      const running = s.startedAt !== null && until !== null && s.entry === null && (s.state === 'waiting' || s.state === 'overdue' || (s.state === 'not-started' && action !== null))
-      if (running) clocks.push({ step: step.key, title: step.title, startedAt: s.startedAt!, until, latest: s.latest, action, gate: step.check.gate ?? null })
+      const running =
+        s.startedAt !== null &&
+        until !== null &&
+        s.entry === null &&
+        (s.state === 'waiting' || s.state === 'overdue' || (s.state === 'not-started' && action !== null))
+      if (running)
+        clocks.push({
+          step: step.key,
+          title: step.title,
+          startedAt: s.startedAt!,
+          until,
+          latest: s.latest,
+          action,
+          gate: step.check.gate ?? null,
+        })
     }
     let [applicable, done] = [0, 0]
     for (const s of steps) {
@@ -300,13 +461,25 @@ class Judge {
       else s.sentence = say(s.sentence)
     }
     const next = this.next(steps)
-    return { state: this.jointState(steps, applicable, done, next), steps: steps as StepJudgement[], next: next?.key ?? null, clocks, gates, test: this.test(steps, gates), drafts: this.drafts, done, applicable }
+    return {
+      state: this.jointState(steps, applicable, done, next),
+      steps: steps as StepJudgement[],
+      next: next?.key ?? null,
+      clocks,
+      gates,
+      test: this.test(steps, gates),
+      drafts: this.drafts,
+      done,
+      applicable,
+    }
   }
 
   /** What comes after the test does not hold it back; the clock of the gate says when, not whether. */
   private test(steps: Judging[], gates: JointJudgement['gates']): TestReadiness {
     const gate = gates['pressure-test']
-    const before = this.compiled.steps.filter(({ step, afterTest }) => !afterTest && !(step.check.kind === 'clock' && step.check.gate))
+    const before = this.compiled.steps.filter(
+      ({ step, afterTest }) => !afterTest && !(step.check.kind === 'clock' && step.check.gate),
+    )
     const ready = before.every(({ index }) => CLOSED.has(steps[index]!.state))
     return { ready, gated: gate !== undefined, at: gate?.until ?? null }
   }
@@ -322,7 +495,8 @@ class Judge {
   private jointState(steps: Judging[], applicable: number, done: number, next: Judging | null): JointState {
     let [rejected, held, close] = [false, false, false]
     for (const s of steps) {
-      if (s.ncr && !s.ncr.open && (s.ncr.disposition === 'scrap' || s.ncr.disposition === 'return')) return 'rejected'
+      if (s.ncr && !s.ncr.open && (s.ncr.disposition === 'scrap' || s.ncr.disposition === 'return'))
+        return 'rejected'
       if (s.state === 'rejected' || s.state === 'overdue' || s.state === 'differs') rejected = true
       else if (s.state === 'held') held = true
       else if (s.state === 'too-close') close = true
@@ -343,6 +517,12 @@ class Judge {
  * @param facts the joint's parameters in SI
  * @param now milliseconds since 1970; decides only clocks
  */
-export function judge(compiled: CompiledProcedure, facts: Record<string, FactValue>, entries: readonly Entry[], now: number, options: JudgeOptions = {}): JointJudgement {
+export function judge(
+  compiled: CompiledProcedure,
+  facts: Record<string, FactValue>,
+  entries: readonly Entry[],
+  now: number,
+  options: JudgeOptions = {},
+): JointJudgement {
   return new Judge(compiled, facts, entries, now, options).finish()
 }

@@ -8,7 +8,10 @@ import { showQuantity } from '../quantity/show'
 import { statistics } from './statistics'
 import type { Finding } from './types'
 
-/** Works out of readings the quantity that a limit speaks of; percent outputs become fractions. NaN where it cannot be worked out. */
+/**
+ * Works out of readings the quantity that a limit speaks of; percent outputs become fractions. NaN where
+ * it cannot be worked out.
+ */
 type Statistic = (values: number[]) => number
 
 function statisticOf(step: CompiledStep, slots: Slots, of: string): Statistic {
@@ -74,13 +77,25 @@ function propagate(statistic: Statistic, of: string, values: number[], uncertain
 /** How sure one reading is, in its own quantity. */
 function readingOf(step: CompiledStep, uncertainty: number): Finding['reading'] {
   const { check } = step.step
-  return check.kind === 'measure' || check.kind === 'environment' ? { uncertainty, dimension: check.quantity, unit: check.unit } : null
+  return check.kind === 'measure' || check.kind === 'environment'
+    ? { uncertainty, dimension: check.quantity, unit: check.unit }
+    : null
 }
 
-/** How far off it may be, for a person: of what was made of the readings, and of one reading where that differs. */
-export function howSure({ uncertainty, dimension, unit, reading }: Pick<Finding, 'uncertainty' | 'dimension' | 'unit' | 'reading'>): string {
+/**
+ * How far off it may be, for a person: of what was made of the readings, and of one reading where that
+ * differs.
+ */
+export function howSure({
+  uncertainty,
+  dimension,
+  unit,
+  reading,
+}: Pick<Finding, 'uncertainty' | 'dimension' | 'unit' | 'reading'>): string {
   const whole = `± ${showQuantity(uncertainty, dimension, unit, 2)}`
-  return reading ? `${whole}, as each reading is ± ${showQuantity(reading.uncertainty, reading.dimension, reading.unit, 2)}` : whole
+  return reading
+    ? `${whole}, as each reading is ± ${showQuantity(reading.uncertainty, reading.dimension, reading.unit, 2)}`
+    : whole
 }
 
 /** The worst reading against a limit on each: the one with the least margin. */
@@ -96,7 +111,13 @@ function worst(values: number[], min: number | null, max: number | null): number
  * @param uncertainty expanded uncertainty of one reading, SI
  * @returns one finding a limit; a limit that cannot be worked out is left out
  */
-export function judgeReadings(step: CompiledStep, slots: Slots, values: number[], uncertainty: number, rule: BandRule): Finding[] {
+export function judgeReadings(
+  step: CompiledStep,
+  slots: Slots,
+  values: number[],
+  uncertainty: number,
+  rule: BandRule,
+): Finding[] {
   const findings: Finding[] = []
   for (const { limit, min, max, unit, dimension } of step.limits) {
     const low = min ? (min.evaluate(slots) as number) : null
@@ -107,7 +128,18 @@ export function judgeReadings(step: CompiledStep, slots: Slots, values: number[]
     const value = statistic ? statistic(values) : worst(values, low, high)
     if (Number.isNaN(value)) continue
     const spread = statistic ? propagate(statistic, limit.of, values, uncertainty) : uncertainty
-    findings.push({ title: limit.title ?? step.step.title, of: limit.of, dimension, unit, value, min: low, max: high, uncertainty: spread, reading: spread === uncertainty ? null : readingOf(step, uncertainty), ...guardBandVerdict(value, low, high, spread, rule) })
+    findings.push({
+      title: limit.title ?? step.step.title,
+      of: limit.of,
+      dimension,
+      unit,
+      value,
+      min: low,
+      max: high,
+      uncertainty: spread,
+      reading: spread === uncertainty ? null : readingOf(step, uncertainty),
+      ...guardBandVerdict(value, low, high, spread, rule),
+    })
   }
   return findings
 }
@@ -115,10 +147,20 @@ export function judgeReadings(step: CompiledStep, slots: Slots, values: number[]
 /** "3.2 mm is over the limit of 3 mm" – the reason of a verdict, for a person. */
 export function explainFinding(f: Finding): string {
   const show = (v: number) => showQuantity(v, f.dimension, f.unit)
-  const range = f.min !== null && f.max !== null ? (f.min === f.max ? `exactly ${show(f.min)}` : `${show(f.min)} to ${show(f.max)}`) : f.max !== null ? `at most ${show(f.max)}` : `at least ${show(f.min!)}`
+  const range =
+    f.min !== null && f.max !== null
+      ? f.min === f.max
+        ? `exactly ${show(f.min)}`
+        : `${show(f.min)} to ${show(f.max)}`
+      : f.max !== null
+        ? `at most ${show(f.max)}`
+        : `at least ${show(f.min!)}`
   if (f.verdict === 'accept') return `${f.title} ${show(f.value)}, allowed ${range}.`
   if (f.verdict === 'reject') return `${f.title} ${show(f.value)} is outside: allowed ${range}.`
-  return `${f.title} ${show(f.value)} is too close to the limit (${range}) to call: it is known to ${howSure(f)}. So measure again, or with a better tool.`
+  return (
+    `${f.title} ${show(f.value)} is too close to the limit (${range}) to call: it is ` +
+    `known to ${howSure(f)}. So measure again, or with a better tool.`
+  )
 }
 
 /** The reasons of several limits, one after the other. */

@@ -14,7 +14,8 @@ export interface Before {
 /** When a step was done, ms; null when that cannot be told or does not matter. */
 function doneAt({ judged, entries, compiled }: Before): number | null {
   if (judged.state === 'not-applicable') return null
-  if (judged.point === 'H' && (judged.release.state === 'released' || judged.release.state === 'waived')) return judged.release.at
+  if (judged.point === 'H' && (judged.release.state === 'released' || judged.release.state === 'waived'))
+    return judged.release.at
   const { check } = compiled.step
   if (check.kind === 'clock' && !check.action) return judged.until
   return entries.find((e) => e.id === judged.entry)?.recordedAt ?? null
@@ -26,14 +27,22 @@ function doneAt({ judged, entries, compiled }: Before): number | null {
  *
  * @returns null when it was, else the state and sentence that it has instead
  */
-export function outOfOrder(last: Entry, before: readonly Before[]): { state: StepState; sentence: string } | null {
+export function outOfOrder(
+  last: Entry,
+  before: readonly Before[],
+): { state: StepState; sentence: string } | null {
   for (const b of before) {
     const passive = b.compiled.step.check.kind === 'clock' && !b.compiled.step.check.action
     const first = b.entries.find((e) => answering.has(e.kind))
-    if (!first && !passive && b.judged.state !== 'not-applicable' && b.judged.state !== 'accepted') return { state: 'blocked', sentence: `First: ${b.title}. What is recorded here does not count before it.` }
+    if (!first && !passive && b.judged.state !== 'not-applicable' && b.judged.state !== 'accepted')
+      return {
+        state: 'blocked',
+        sentence: `First: ${b.title}. What is recorded here does not count before it.`,
+      }
     const done = doneAt(b)
     if (done === null || last.recordedAt >= done) continue
-    if (passive || !first || first.recordedAt > last.recordedAt) return { state: 'rejected', sentence: `Recorded before "${b.title}", which comes first.` }
+    if (passive || !first || first.recordedAt > last.recordedAt)
+      return { state: 'rejected', sentence: `Recorded before "${b.title}", which comes first.` }
     return { state: 'not-started', sentence: `"${b.title}" was done again after this: do this again.` }
   }
   return null

@@ -11,16 +11,33 @@ import type { JointJudgement } from './types'
  *
  * @returns keys of the steps in their order
  */
-export function openBefore(compiled: CompiledProcedure, judgement: JointJudgement, entries: readonly Entry[], hold: string): string[] {
+export function openBefore(
+  compiled: CompiledProcedure,
+  judgement: JointJudgement,
+  entries: readonly Entry[],
+  hold: string,
+): string[] {
   const at = compiled.stepIndex.get(hold)!
   const passive = (i: number) => {
     const { check } = compiled.steps[i]!.step
     return check.kind === 'clock' && !check.action
   }
-  const open = judgement.steps.slice(0, at).filter((s, i) => !ofOtherEnd(s, compiled.steps[at]!) && s.state !== 'accepted' && s.state !== 'not-applicable' && !passive(i)).map((s) => s.key)
-  const own = compiled.steps[at]!.step.check.kind === 'calculated' || entries.some((e) => e.step === hold && answering.has(e.kind))
+  const open = judgement.steps
+    .slice(0, at)
+    .filter(
+      (s, i) =>
+        !ofOtherEnd(s, compiled.steps[at]!) &&
+        s.state !== 'accepted' &&
+        s.state !== 'not-applicable' &&
+        !passive(i),
+    )
+    .map((s) => s.key)
+  const own =
+    compiled.steps[at]!.step.check.kind === 'calculated' ||
+    entries.some((e) => e.step === hold && answering.has(e.kind))
   return own ? open : [...open, hold]
 }
 
 /** Steps that a waiver names. */
-export const waived = (payload: Record<string, unknown>): readonly string[] => (Array.isArray(payload.waives) ? (payload.waives as unknown[]).map(String) : [])
+export const waived = (payload: Record<string, unknown>): readonly string[] =>
+  Array.isArray(payload.waives) ? (payload.waives as unknown[]).map(String) : []

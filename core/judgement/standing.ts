@@ -1,30 +1,42 @@
 import { indicesOf, type CompiledProcedure } from '../procedure/compile'
 import type { Entry } from '../record/entry'
 
-const compare = (a: Entry, b: Entry) => a.recordedAt - b.recordedAt || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0)
+const compare = (a: Entry, b: Entry) =>
+  a.recordedAt - b.recordedAt || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0)
 
 /** Entries in the order they were recorded, whatever order they arrived in. */
 export function inOrder(entries: readonly Entry[]): readonly Entry[] {
   // They nearly always come in order; looking is cheaper than sorting.
-  for (let i = 1; i < entries.length; i++) if (compare(entries[i - 1]!, entries[i]!) > 0) return [...entries].sort(compare)
+  for (let i = 1; i < entries.length; i++)
+    if (compare(entries[i - 1]!, entries[i]!) > 0) return [...entries].sort(compare)
   return entries
 }
 
-/** Entries that stand: those that no correction strikes, without the corrections. A struck correction no longer strikes. */
+/**
+ * Entries that stand: those that no correction strikes, without the corrections. A struck correction no
+ * longer strikes.
+ */
 export function standing(entries: readonly Entry[]): readonly Entry[] {
   const ordered = inOrder(entries)
   const corrections = ordered.filter((e) => e.kind === 'correction')
   if (corrections.length === 0) return ordered
   const struck = new Set<string>()
   // Later corrections are read first, so that one which strikes another correction takes its effect away.
-  for (const correction of corrections.reverse()) if (!struck.has(correction.id)) struck.add(String(correction.payload.strikes))
+  for (const correction of corrections.reverse())
+    if (!struck.has(correction.id)) struck.add(String(correction.payload.strikes))
   return ordered.filter((e) => e.kind !== 'correction' && !struck.has(e.id))
 }
 
 const NOTHING: readonly Entry[] = []
 
-/** Answers of each step that a correction of somebody who is no inspector strikes: they were seen, and count no more. */
-export function struckByCrew(compiled: Pick<CompiledProcedure, 'stepIndex' | 'names'>, entries: readonly Entry[]): ReadonlyMap<number, readonly Entry[]> {
+/**
+ * Answers of each step that a correction of somebody who is no inspector strikes: they were seen, and
+ * count no more.
+ */
+export function struckByCrew(
+  compiled: Pick<CompiledProcedure, 'stepIndex' | 'names'>,
+  entries: readonly Entry[],
+): ReadonlyMap<number, readonly Entry[]> {
   const out = new Map<number, Entry[]>()
   const corrections = entries.filter((e) => e.kind === 'correction' && e.role !== 'inspector')
   if (corrections.length === 0) return out
@@ -42,7 +54,10 @@ export function struckByCrew(compiled: Pick<CompiledProcedure, 'stepIndex' | 'na
 }
 
 /** Standing entries by the index of the step they were recorded at; entries of unknown steps are left out. */
-export function byStep(compiled: Pick<CompiledProcedure, 'steps' | 'stepIndex' | 'names'>, entries: readonly Entry[]): readonly (readonly Entry[])[] {
+export function byStep(
+  compiled: Pick<CompiledProcedure, 'steps' | 'stepIndex' | 'names'>,
+  entries: readonly Entry[],
+): readonly (readonly Entry[])[] {
   const out = new Array<readonly Entry[]>(compiled.steps.length).fill(NOTHING)
   for (const entry of standing(entries)) {
     if (entry.step === null) continue

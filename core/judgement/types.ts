@@ -4,9 +4,21 @@ import type { End } from '../procedure/ends'
 import type { InterventionPoint } from '../procedure/types'
 import type { DimensionKey } from '../quantity/dimension'
 
-export const stepStates = ['accepted', 'rejected', 'too-close', 'waiting', 'overdue', 'held', 'blocked', 'differs', 'not-started', 'not-applicable'] as const
+export const stepStates = [
+  'accepted',
+  'rejected',
+  'too-close',
+  'waiting',
+  'overdue',
+  'held',
+  'blocked',
+  'differs',
+  'not-started',
+  'not-applicable',
+] as const
 export type StepState = (typeof stepStates)[number]
-export type JointState = 'not-started' | 'in-work' | 'accepted' | 'rejected' | 'too-close' | 'waiting' | 'held'
+export type JointState =
+  'not-started' | 'in-work' | 'accepted' | 'rejected' | 'too-close' | 'waiting' | 'held'
 
 /** One limit against what was found, all in SI. */
 export interface Finding {
@@ -43,7 +55,14 @@ export interface StepJudgement {
   /** how many readings it takes; null when it takes none */
   readings: number | null
   /** limits worked out for this joint, also before anything is measured */
-  limits: { title: string; of: string; dimension: DimensionKey; unit: string; min: number | null; max: number | null }[]
+  limits: {
+    title: string
+    of: string
+    dimension: DimensionKey
+    unit: string
+    min: number | null
+    max: number | null
+  }[]
   findings: Finding[]
   point: InterventionPoint | null
   release: ReleaseJudgement

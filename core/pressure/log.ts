@@ -24,7 +24,12 @@ export interface PressureLog {
   samples: Sample[]
 }
 
-const names = { time: ['time', 'timestamp', 'date time'], pressure: ['pressure kpa', 'pressure bar', 'pressure pa', 'pressure'], temperature: ['temperature', 'pipe temperature', 'temperature c'], makeup: ['makeup l', 'makeup', 'water added l'] }
+const names = {
+  time: ['time', 'timestamp', 'date time'],
+  pressure: ['pressure kpa', 'pressure bar', 'pressure pa', 'pressure'],
+  temperature: ['temperature', 'pipe temperature', 'temperature c'],
+  makeup: ['makeup l', 'makeup', 'water added l'],
+}
 const MAX_SAMPLES = 200_000
 const MAX_COLUMNS = 60
 const MOST_NOTES = 40
@@ -37,14 +42,32 @@ const MOST_NOTES = 40
  */
 export function readPressureLog(text: string): PressureLog {
   checkColumns(text, MAX_COLUMNS)
-  const parsed = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), { header: true, skipEmptyLines: 'greedy' })
+  const parsed = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), {
+    header: true,
+    skipEmptyLines: 'greedy',
+  })
   const header = parsed.meta.fields ?? []
   const find = (list: string[]) => header.find((h) => list.includes(h.trim().toLowerCase()))
-  const columns = { time: find(names.time), pressure: find(names.pressure), temperature: find(names.temperature), makeup: find(names.makeup) }
-  if (!columns.time || !columns.pressure) throw new Problem('bad-file', `The log needs the columns "time" and "pressure kPa". Columns found: ${header.join(', ').slice(0, 200) || 'none'}.`, 'file')
+  const columns = {
+    time: find(names.time),
+    pressure: find(names.pressure),
+    temperature: find(names.temperature),
+    makeup: find(names.makeup),
+  }
+  if (!columns.time || !columns.pressure)
+    throw new Problem(
+      'bad-file',
+      `The log needs the columns "time" and "pressure kPa". Columns found: ${header.join(', ').slice(0, 200) || 'none'}.`,
+      'file',
+    )
   if (parsed.data.length < 2) throw new Problem('bad-file', 'The log has fewer than two samples.', 'file')
-  if (parsed.data.length > MAX_SAMPLES) throw new Problem('bad-file', `The log has more than ${MAX_SAMPLES} samples.`, 'file')
-  const scale = /bar$/i.test(columns.pressure) ? 1e5 : /pa$/i.test(columns.pressure) && !/kpa$/i.test(columns.pressure) ? 1 : 1000
+  if (parsed.data.length > MAX_SAMPLES)
+    throw new Problem('bad-file', `The log has more than ${MAX_SAMPLES} samples.`, 'file')
+  const scale = /bar$/i.test(columns.pressure)
+    ? 1e5
+    : /pa$/i.test(columns.pressure) && !/kpa$/i.test(columns.pressure)
+      ? 1
+      : 1000
   const fault = (row: number, column: string, message: string): never => {
     throw new Problem('bad-row', `Row ${row}, column "${column}": ${message}.`, column, { row })
   }
@@ -58,11 +81,18 @@ export function readPressureLog(text: string): PressureLog {
   const samples = parsed.data.map((raw, i): Sample => {
     const row = i + 2
     const cell = raw[columns.time!]?.trim() ?? ''
-    const at = /^\d{4}-\d\d-\d\dT.*(Z|[+-]\d\d:?\d\d)$/.test(cell) && isDay(cell.slice(0, 10)) ? Date.parse(cell) : NaN
-    if (Number.isNaN(at)) fault(row, columns.time!, `"${cell.slice(0, 30)}" is not a date and time with its zone`)
+    const at =
+      /^\d{4}-\d\d-\d\dT.*(Z|[+-]\d\d:?\d\d)$/.test(cell) && isDay(cell.slice(0, 10)) ? Date.parse(cell) : NaN
+    if (Number.isNaN(at))
+      fault(row, columns.time!, `"${cell.slice(0, 30)}" is not a date and time with its zone`)
     times.push(at)
     const pressure = numberAt(raw, columns.pressure, row) ?? fault(row, columns.pressure!, 'is empty')
-    return { t: (at - times[0]!) / 1000, pressure: pressure * scale, temperature: numberAt(raw, columns.temperature, row), makeup: (numberAt(raw, columns.makeup, row) ?? 0) / 1000 }
+    return {
+      t: (at - times[0]!) / 1000,
+      pressure: pressure * scale,
+      temperature: numberAt(raw, columns.temperature, row),
+      makeup: (numberAt(raw, columns.makeup, row) ?? 0) / 1000,
+    }
   })
   return { startedAt: times[0]!, samples }
 }
@@ -99,7 +129,8 @@ export function cleanLog(samples: readonly Sample[]): { samples: Sample[]; notes
   }
   const step = median(ordered.slice(1).map((s, i) => s.t - ordered[i]!.t))
   ordered.forEach((s, i) => {
-    if (i > 0 && s.t - ordered[i - 1]!.t > Math.max(5 * step, 60)) note('gap', ordered[i - 1]!.t, `No samples for ${Math.round((s.t - ordered[i - 1]!.t) / 60)} min.`)
+    if (i > 0 && s.t - ordered[i - 1]!.t > Math.max(5 * step, 60))
+      note('gap', ordered[i - 1]!.t, `No samples for ${Math.round((s.t - ordered[i - 1]!.t) / 60)} min.`)
   })
   const differences = ordered.slice(1).map((s, i) => Math.abs(s.pressure - ordered[i]!.pressure))
   const noise = Math.max(median(differences) * 1.4826, 500)

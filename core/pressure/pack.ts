@@ -46,7 +46,11 @@ export function elevationAt(profile: readonly ProfilePoint[], station: number): 
 /** The part of a profile between two stations, ends included. */
 export function profileBetween(profile: readonly ProfilePoint[], from: number, to: number): ProfilePoint[] {
   const inner = profile.filter((p) => p.station > from && p.station < to)
-  return [{ station: from, elevation: elevationAt(profile, from) }, ...inner, { station: to, elevation: elevationAt(profile, to) }]
+  return [
+    { station: from, elevation: elevationAt(profile, from) },
+    ...inner,
+    { station: to, elevation: elevationAt(profile, to) },
+  ]
 }
 
 /**
@@ -54,17 +58,34 @@ export function profileBetween(profile: readonly ProfilePoint[], from: number, t
  * whether the highest sees enough and the lowest too much, thrust, fill and water.
  */
 export function planPack(profile: readonly ProfilePoint[], design: PackDesign): PackPlan {
-  const points = profile.map((p) => ({ ...p, pressure: pressureAt.compute({ gauge: design.testPressure, gaugeElevation: design.gaugeElevation, elevation: p.elevation, density: 1000 }).outputs.pressure as number }))
+  const points = profile.map((p) => ({
+    ...p,
+    pressure: pressureAt.compute({
+      gauge: design.testPressure,
+      gaugeElevation: design.gaugeElevation,
+      elevation: p.elevation,
+      density: 1000,
+    }).outputs.pressure as number,
+  }))
   const highest = points.reduce((a, b) => (b.elevation > a.elevation ? b : a))
   const lowest = points.reduce((a, b) => (b.elevation < a.elevation ? b : a))
   const { length, insideDiameter, wall, modulus } = design.section
   const fillVolume = (Math.PI / 4) * insideDiameter ** 2 * length
   return {
-    points, highest, lowest,
+    points,
+    highest,
+    lowest,
     highOk: highest.pressure >= design.required,
     lowOk: lowest.pressure <= design.rating,
-    endThrust: thrust.compute({ pressure: lowest.pressure, diameter: design.outsideDiameter, kind: 'dead-end', angle: null, smaller: null }).outputs.force as number,
-    fillVolume, fillTime: length / 0.5,
+    endThrust: thrust.compute({
+      pressure: lowest.pressure,
+      diameter: design.outsideDiameter,
+      kind: 'dead-end',
+      angle: null,
+      smaller: null,
+    }).outputs.force as number,
+    fillVolume,
+    fillTime: length / 0.5,
     waterToRaise: fillVolume * design.testPressure * compliance(insideDiameter, wall, modulus, 2.19e9, 1),
   }
 }

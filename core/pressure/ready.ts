@@ -38,7 +38,14 @@ const confirmations: [key: string, title: string][] = [
 
 /** "Ready to test?": each row open, met or not applicable, with its evidence. */
 export function readyList(facts: ReadyFacts): ReadyRow[] {
-  const row = (key: string, title: string, open: boolean, sentence: string, evidence: ReadyRow['evidence'] = [], confirmable = false): ReadyRow => ({ key, title, state: open ? 'open' : 'met', sentence, evidence, confirmable })
+  const row = (
+    key: string,
+    title: string,
+    open: boolean,
+    sentence: string,
+    evidence: ReadyRow['evidence'] = [],
+    confirmable = false,
+  ): ReadyRow => ({ key, title, state: open ? 'open' : 'met', sentence, evidence, confirmable })
   const joint = (j: ReadyFacts['joints'][number]) => ({ type: 'joint' as const, id: j.id, label: j.number })
   const unfinished = facts.joints.filter((j) => !j.ready)
   const clocks = facts.joints.filter((j) => j.gated && (j.at === null || j.at > facts.now))
@@ -46,18 +53,99 @@ export function readyList(facts: ReadyFacts): ReadyRow[] {
   const held = facts.joints.filter((j) => j.heldSteps > 0)
   const openNcrs = facts.ncrs.filter((n) => n.open && !n.conceded)
   const openReaches = facts.reaches.filter((r) => r.state !== 'accepted')
-  const some = <T>(list: T[], name: (item: T) => string) => list.slice(0, 4).map(name).join(', ') + (list.length > 4 ? ` and ${list.length - 4} more` : '')
-  const gaugeFault = !facts.gauge ? 'No gauge is chosen.' : facts.gauge.calibratedUntil < facts.now ? `${facts.gauge.name} is out of calibration.` : facts.testPressure < 0.25 * facts.gauge.max || facts.testPressure > 0.75 * facts.gauge.max ? `Test pressure ${showQuantity(facts.testPressure, 'pressure', 'kPa')} is not between 25 and 75 % of the span of ${facts.gauge.name}.` : null
+  const some = <T>(list: T[], name: (item: T) => string) =>
+    list.slice(0, 4).map(name).join(', ') + (list.length > 4 ? ` and ${list.length - 4} more` : '')
+  const gaugeFault = !facts.gauge
+    ? 'No gauge is chosen.'
+    : facts.gauge.calibratedUntil < facts.now
+      ? `${facts.gauge.name} is out of calibration.`
+      : facts.testPressure < 0.25 * facts.gauge.max || facts.testPressure > 0.75 * facts.gauge.max
+        ? `Test pressure ${showQuantity(facts.testPressure, 'pressure', 'kPa')} is not between ` +
+          `25 and 75 % of the span of ${facts.gauge.name}.`
+        : null
   return [
-    row('joints', 'Every joint accepted', facts.joints.length === 0 || unfinished.length > 0, facts.joints.length === 0 ? 'There is no joint in this section.' : unfinished.length === 0 ? `${facts.joints.length} joints accepted.` : `Not accepted: ${some(unfinished, (j) => j.number)}.`, unfinished.slice(0, 8).map(joint)),
-    row('clocks', 'Earliest-test times passed', clocks.length > 0, running.length > 0 ? `Time still runs at: ${some(running, (j) => j.number)}.` : clocks.length > 0 ? `Not known yet when: ${some(clocks, (j) => j.number)}.` : 'No time holds the test back.', (running.length > 0 ? running : clocks).slice(0, 8).map(joint)),
-    row('holds', 'Hold points released', held.length > 0, held.length > 0 ? `Held: ${some(held, (j) => j.number)}.` : 'None is held.', held.slice(0, 8).map(joint)),
-    row('ncrs', 'Nonconformances closed or conceded', openNcrs.length > 0, openNcrs.length > 0 ? `Open: ${some(openNcrs, (n) => n.number)}.` : 'None is open.', openNcrs.slice(0, 8).map((n) => ({ type: 'ncr', id: n.id, label: n.number }))),
-    row('embedment', 'Embedment to the required level', openReaches.length > 0, openReaches.length > 0 ? `Not complete: ${some(openReaches, (r) => r.name)}.` : facts.reaches.length === 0 ? 'No reach is laid out here.' : 'Complete.', openReaches.slice(0, 8).map((r) => ({ type: 'reach', id: r.id, label: r.name }))),
-    row('profile', 'Pressure right along the profile', !facts.plan.highOk || !facts.plan.lowOk, !facts.plan.highOk ? 'The highest point sees too little.' : !facts.plan.lowOk ? 'The lowest component would be overloaded.' : 'Highest point reached, lowest within its class.'),
-    row('method', 'Method fits the material', facts.material !== facts.methodMaterial, facts.material === facts.methodMaterial ? `A method for ${facts.methodMaterial}.` : `The method is for ${facts.methodMaterial}, the line is ${facts.material}.`),
-    row('gauge', 'Gauge in calibration, range fits', gaugeFault !== null, gaugeFault ?? `${facts.gauge!.name}.`, facts.gauge ? [{ type: 'instrument', id: facts.gauge.id, label: facts.gauge.name }] : []),
-    ...confirmations.map(([key, title]) => row(key, title, !(key in facts.confirmed), facts.confirmed[key] ? `Confirmed by ${facts.confirmed[key]}.` : 'To be confirmed on site.', [], true)),
+    row(
+      'joints',
+      'Every joint accepted',
+      facts.joints.length === 0 || unfinished.length > 0,
+      facts.joints.length === 0
+        ? 'There is no joint in this section.'
+        : unfinished.length === 0
+          ? `${facts.joints.length} joints accepted.`
+          : `Not accepted: ${some(unfinished, (j) => j.number)}.`,
+      unfinished.slice(0, 8).map(joint),
+    ),
+    row(
+      'clocks',
+      'Earliest-test times passed',
+      clocks.length > 0,
+      running.length > 0
+        ? `Time still runs at: ${some(running, (j) => j.number)}.`
+        : clocks.length > 0
+          ? `Not known yet when: ${some(clocks, (j) => j.number)}.`
+          : 'No time holds the test back.',
+      (running.length > 0 ? running : clocks).slice(0, 8).map(joint),
+    ),
+    row(
+      'holds',
+      'Hold points released',
+      held.length > 0,
+      held.length > 0 ? `Held: ${some(held, (j) => j.number)}.` : 'None is held.',
+      held.slice(0, 8).map(joint),
+    ),
+    row(
+      'ncrs',
+      'Nonconformances closed or conceded',
+      openNcrs.length > 0,
+      openNcrs.length > 0 ? `Open: ${some(openNcrs, (n) => n.number)}.` : 'None is open.',
+      openNcrs.slice(0, 8).map((n) => ({ type: 'ncr', id: n.id, label: n.number })),
+    ),
+    row(
+      'embedment',
+      'Embedment to the required level',
+      openReaches.length > 0,
+      openReaches.length > 0
+        ? `Not complete: ${some(openReaches, (r) => r.name)}.`
+        : facts.reaches.length === 0
+          ? 'No reach is laid out here.'
+          : 'Complete.',
+      openReaches.slice(0, 8).map((r) => ({ type: 'reach', id: r.id, label: r.name })),
+    ),
+    row(
+      'profile',
+      'Pressure right along the profile',
+      !facts.plan.highOk || !facts.plan.lowOk,
+      !facts.plan.highOk
+        ? 'The highest point sees too little.'
+        : !facts.plan.lowOk
+          ? 'The lowest component would be overloaded.'
+          : 'Highest point reached, lowest within its class.',
+    ),
+    row(
+      'method',
+      'Method fits the material',
+      facts.material !== facts.methodMaterial,
+      facts.material === facts.methodMaterial
+        ? `A method for ${facts.methodMaterial}.`
+        : `The method is for ${facts.methodMaterial}, the line is ${facts.material}.`,
+    ),
+    row(
+      'gauge',
+      'Gauge in calibration, range fits',
+      gaugeFault !== null,
+      gaugeFault ?? `${facts.gauge!.name}.`,
+      facts.gauge ? [{ type: 'instrument', id: facts.gauge.id, label: facts.gauge.name }] : [],
+    ),
+    ...confirmations.map(([key, title]) =>
+      row(
+        key,
+        title,
+        !(key in facts.confirmed),
+        facts.confirmed[key] ? `Confirmed by ${facts.confirmed[key]}.` : 'To be confirmed on site.',
+        [],
+        true,
+      ),
+    ),
   ]
 }
 

@@ -22,7 +22,9 @@ export function pressureTrend(samples: readonly Sample[]): Trend | null {
   const every = Math.max(1, Math.ceil(samples.length / MAX_POINTS))
   const points = samples.filter((_s, i) => i % every === 0)
   const slopes: number[] = []
-  for (let i = 0; i < points.length; i++) for (let k = i + 1; k < points.length; k++) slopes.push((points[k]!.pressure - points[i]!.pressure) / (points[k]!.t - points[i]!.t))
+  for (let i = 0; i < points.length; i++)
+    for (let k = i + 1; k < points.length; k++)
+      slopes.push((points[k]!.pressure - points[i]!.pressure) / (points[k]!.t - points[i]!.t))
   slopes.sort((a, b) => a - b)
   const slope = slopes[slopes.length >> 1]!
   const offsets = points.map((p) => p.pressure - slope * p.t).sort((a, b) => a - b)

@@ -20,19 +20,45 @@ export interface Difference {
 
 type Keyed = { key: string; title: string } & Record<string, unknown>
 
-const write = (value: unknown): string => (typeof value === 'string' ? value : value === undefined ? '' : Array.isArray(value) ? value.map(write).join('; ') : typeof value === 'object' && value !== null ? Object.entries(value).map(([k, v]) => `${k}: ${write(v)}`).join(', ') : String(value))
+const write = (value: unknown): string =>
+  typeof value === 'string'
+    ? value
+    : value === undefined
+      ? ''
+      : Array.isArray(value)
+        ? value.map(write).join('; ')
+        : typeof value === 'object' && value !== null
+          ? Object.entries(value)
+              .map(([k, v]) => `${k}: ${write(v)}`)
+              .join(', ')
+          : String(value)
 
 /** Leaves of an object by their path, lists as a whole where they hold plain values. */
 function leaves(value: unknown, path = ''): Map<string, string> {
   const out = new Map<string, string>()
-  if (typeof value !== 'object' || value === null || (Array.isArray(value) && value.every((v) => typeof v !== 'object'))) return out.set(path, write(value))
-  for (const [key, inner] of Object.entries(value)) for (const [k, v] of leaves(inner, path ? `${path}.${key}` : key)) out.set(k, v)
+  if (
+    typeof value !== 'object' ||
+    value === null ||
+    (Array.isArray(value) && value.every((v) => typeof v !== 'object'))
+  )
+    return out.set(path, write(value))
+  for (const [key, inner] of Object.entries(value))
+    for (const [k, v] of leaves(inner, path ? `${path}.${key}` : key)) out.set(k, v)
   return out
 }
 
 function fields(part: Difference['part'], a: Keyed, b: Keyed): Difference[] {
   const [before, after] = [leaves(a), leaves(b)]
-  return [...new Set([...before.keys(), ...after.keys()])].filter((f) => before.get(f) !== after.get(f)).map((field) => ({ part, key: b.key, title: b.title, field, before: before.get(field) ?? null, after: after.get(field) ?? null }))
+  return [...new Set([...before.keys(), ...after.keys()])]
+    .filter((f) => before.get(f) !== after.get(f))
+    .map((field) => ({
+      part,
+      key: b.key,
+      title: b.title,
+      field,
+      before: before.get(field) ?? null,
+      after: after.get(field) ?? null,
+    }))
 }
 
 function lists(part: Difference['part'], a: readonly Keyed[], b: readonly Keyed[]): Difference[] {
@@ -40,21 +66,59 @@ function lists(part: Difference['part'], a: readonly Keyed[], b: readonly Keyed[
   return [
     ...b.flatMap((after) => {
       const before = find(a, after.key)
-      return before ? fields(part, before, after) : [{ part, key: after.key, title: after.title, field: null, before: null, after: write(after.instruction ?? after.title) }]
+      return before
+        ? fields(part, before, after)
+        : [
+            {
+              part,
+              key: after.key,
+              title: after.title,
+              field: null,
+              before: null,
+              after: write(after.instruction ?? after.title),
+            },
+          ]
     }),
-    ...a.filter((before) => !find(b, before.key)).map((before) => ({ part, key: before.key, title: before.title, field: null, before: write(before.instruction ?? before.title), after: null })),
+    ...a
+      .filter((before) => !find(b, before.key))
+      .map((before) => ({
+        part,
+        key: before.key,
+        title: before.title,
+        field: null,
+        before: write(before.instruction ?? before.title),
+        after: null,
+      })),
   ]
 }
 
-const stepsOf = (p: Procedure): Keyed[] => p.stages.flatMap((stage) => stage.steps.map((step, place) => ({ ...step, stage: stage.title, place: place + 1 }) as unknown as Keyed))
+const stepsOf = (p: Procedure): Keyed[] =>
+  p.stages.flatMap((stage) =>
+    stage.steps.map((step, place) => ({ ...step, stage: stage.title, place: place + 1 }) as unknown as Keyed),
+  )
 
-/** What one revision says otherwise than another: in the document, its facts, options, tables, drawings and steps. */
+/**
+ * What one revision says otherwise than another: in the document, its facts, options, tables, drawings
+ * and steps.
+ */
 export function compareProcedures(a: Procedure, b: Procedure): Difference[] {
-  const head = (p: Procedure): Keyed => ({ key: p.key, title: 'The document', name: p.title, revision: p.revision, material: p.material, basis: p.basis, cautions: p.cautions })
+  const head = (p: Procedure): Keyed => ({
+    key: p.key,
+    title: 'The document',
+    name: p.title,
+    revision: p.revision,
+    material: p.material,
+    basis: p.basis,
+    cautions: p.cautions,
+  })
   const keyed = (list: readonly unknown[]) => list as readonly Keyed[]
   return [
-    ...fields('document', head(a), head(b)), ...lists('fact', keyed(a.facts), keyed(b.facts)), ...lists('option', keyed(a.options), keyed(b.options)), ...lists('table', keyed(a.tables), keyed(b.tables)),
-    ...lists('drawing', keyed(a.drawings), keyed(b.drawings)), ...lists('step', stepsOf(a), stepsOf(b)),
+    ...fields('document', head(a), head(b)),
+    ...lists('fact', keyed(a.facts), keyed(b.facts)),
+    ...lists('option', keyed(a.options), keyed(b.options)),
+    ...lists('table', keyed(a.tables), keyed(b.tables)),
+    ...lists('drawing', keyed(a.drawings), keyed(b.drawings)),
+    ...lists('step', stepsOf(a), stepsOf(b)),
   ]
 }
 
@@ -64,9 +128,12 @@ function asks(compiled: CompiledProcedure, step: StepJudgement): string {
   const { check } = compiled.steps[compiled.stepIndex.get(step.key)!]!.step
   const parts = step.limits.map((l) => {
     const show = (v: number) => showQuantity(v, l.dimension, l.unit)
-    return `${l.title} ${l.min !== null && l.max !== null ? `${show(l.min)} to ${show(l.max)}` : l.max !== null ? `at most ${show(l.max)}` : l.min !== null ? `at least ${show(l.min)}` : ''}`
+    if (l.min !== null && l.max !== null) return `${l.title} ${show(l.min)} to ${show(l.max)}`
+    if (l.max !== null) return `${l.title} at most ${show(l.max)}`
+    return l.min !== null ? `${l.title} at least ${show(l.min)}` : l.title
   })
-  if (step.value !== null && 'unit' in check) parts.push(showQuantity(step.value, check.kind === 'mark' ? 'length' : check.quantity, check.unit))
+  if (step.value !== null && 'unit' in check)
+    parts.push(showQuantity(step.value, check.kind === 'mark' ? 'length' : check.quantity, check.unit))
   return parts.join('; ') || 'applies'
 }
 
@@ -82,7 +149,12 @@ export interface SchoolDifference {
  *
  * @param facts the joint; for a made-up one, `exampleFacts`
  */
-export function compareSchools(compiled: CompiledProcedure, facts: Record<string, FactValue>, a: Record<string, string>, b: Record<string, string>): SchoolDifference[] {
+export function compareSchools(
+  compiled: CompiledProcedure,
+  facts: Record<string, FactValue>,
+  a: Record<string, string>,
+  b: Record<string, string>,
+): SchoolDifference[] {
   const slots = [compiled.slots(facts, a), compiled.slots(facts, b)]
   const sides = [a, b].map((schools) => judge(compiled, facts, [], 0, { schools }).steps)
   return compiled.steps.flatMap((step, i) => {
@@ -90,18 +162,43 @@ export function compareSchools(compiled: CompiledProcedure, facts: Record<string
       const asked = asks(compiled, steps[i]!)
       if (asked === 'does not apply') return asked
       const { check } = step.step
-      const conforming = check.kind === 'choice' ? check.choices.filter((_c, k) => {
-        const conforms = step.conforms[k]!
-        return typeof conforms === 'boolean' ? conforms : conforms.evaluate(slots[side]!) === true
-      }).map((c) => c.title).join(', ') : ''
-      const spans = [step.earliest && `not before ${seconds(step.earliest.evaluate(slots[side]!))}`, step.latest && `not after ${seconds(step.latest.evaluate(slots[side]!))}`].filter(Boolean).join(', ')
-      return [asked === 'applies' && (conforming || spans) ? '' : asked, conforming, spans].filter(Boolean).join('; ')
+      const conforming =
+        check.kind === 'choice'
+          ? check.choices
+              .filter((_c, k) => {
+                const conforms = step.conforms[k]!
+                return typeof conforms === 'boolean' ? conforms : conforms.evaluate(slots[side]!) === true
+              })
+              .map((c) => c.title)
+              .join(', ')
+          : ''
+      const spans = [
+        step.earliest && `not before ${seconds(step.earliest.evaluate(slots[side]!))}`,
+        step.latest && `not after ${seconds(step.latest.evaluate(slots[side]!))}`,
+      ]
+        .filter(Boolean)
+        .join(', ')
+      return [asked === 'applies' && (conforming || spans) ? '' : asked, conforming, spans]
+        .filter(Boolean)
+        .join('; ')
     })
-    return said[0] === said[1] ? [] : [{ step: step.step.key, title: step.step.title, a: said[0]!, b: said[1]! }]
+    return said[0] === said[1]
+      ? []
+      : [{ step: step.step.key, title: step.step.title, a: said[0]!, b: said[1]! }]
   })
 }
 
-const seconds = (value: unknown) => (typeof value === 'number' && Number.isFinite(value) ? showQuantity(value, 'time', value >= 7200 ? 'h' : value >= 120 ? 'min' : 's') : 'a time not known yet')
+const seconds = (value: unknown) =>
+  typeof value === 'number' && Number.isFinite(value)
+    ? showQuantity(value, 'time', value >= 7200 ? 'h' : value >= 120 ? 'min' : 's')
+    : 'a time not known yet'
 
-/** The made-up joint of a procedure, from the examples of its facts. @throws Problem naming a fact without an example */
-export const exampleFacts = (procedure: Procedure): Record<string, FactValue> => readFacts(procedure, Object.fromEntries(procedure.facts.filter((f) => f.example !== undefined).map((f) => [f.key, f.example])))
+/**
+ * The made-up joint of a procedure, from the examples of its facts. @throws Problem naming a fact without
+ * an example
+ */
+export const exampleFacts = (procedure: Procedure): Record<string, FactValue> =>
+  readFacts(
+    procedure,
+    Object.fromEntries(procedure.facts.filter((f) => f.example !== undefined).map((f) => [f.key, f.example])),
+  )

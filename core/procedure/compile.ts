@@ -25,19 +25,36 @@ function refuseCircles(steps: readonly CompiledStep[], paths: string[]) {
   const state = new Array<0 | 1 | 2>(steps.length).fill(0)
   const visit = (i: number, trail: string[]) => {
     if (state[i] === 2) return
-    if (state[i] === 1) throw new PathProblem(`These steps wait for each other: ${[...trail, steps[i]!.step.key].join(' → ')}.`, paths[i]!)
+    if (state[i] === 1)
+      throw new PathProblem(
+        `These steps wait for each other: ${[...trail, steps[i]!.step.key].join(' → ')}.`,
+        paths[i]!,
+      )
     state[i] = 1
-    for (const next of [...steps[i]!.after, ...steps[i]!.reads, ...(steps[i]!.from >= 0 ? [steps[i]!.from] : [])]) visit(next, [...trail, steps[i]!.step.key])
+    for (const next of [
+      ...steps[i]!.after,
+      ...steps[i]!.reads,
+      ...(steps[i]!.from >= 0 ? [steps[i]!.from] : []),
+    ])
+      visit(next, [...trail, steps[i]!.step.key])
     state[i] = 2
   }
   steps.forEach((_s, i) => visit(i, []))
 }
 
 /** Whether a step applies to a joint: its stage and itself. */
-export const applies = (step: CompiledStep, slots: Slots): boolean => (!step.stageWhen || step.stageWhen.evaluate(slots) === true) && (!step.when || step.when.evaluate(slots) === true)
+export const applies = (step: CompiledStep, slots: Slots): boolean =>
+  (!step.stageWhen || step.stageWhen.evaluate(slots) === true) &&
+  (!step.when || step.when.evaluate(slots) === true)
 
-/** Indices of the steps that an entry's key means: one written before ends were told apart stands for both. */
-export function indicesOf(compiled: Pick<CompiledProcedure, 'stepIndex' | 'names'>, key: string): readonly number[] {
+/**
+ * Indices of the steps that an entry's key means: one written before ends were told apart stands for
+ * both.
+ */
+export function indicesOf(
+  compiled: Pick<CompiledProcedure, 'stepIndex' | 'names'>,
+  key: string,
+): readonly number[] {
   const index = compiled.stepIndex.get(key)
   return index !== undefined ? [index] : compiled.names.all(key, null).map((k) => compiled.stepIndex.get(k)!)
 }
@@ -49,11 +66,28 @@ export function indicesOf(compiled: Pick<CompiledProcedure, 'stepIndex' | 'names
  */
 export function compileProcedure(procedure: Procedure): CompiledProcedure {
   const flat = madeSteps(procedure)
-  unique(procedure.stages.map((stage) => stage.key), 'stage', (i) => `stages[${i}].key`)
-  unique(flat.map(({ step }) => step.key), 'step', (i) => `${flat[i]!.path}.key`)
-  for (const made of flat) if (tooLongForEnds(made)) throw new PathProblem('The key of a step that is made at each end may have at most 48 letters.', `${made.path}.key`)
+  unique(
+    procedure.stages.map((stage) => stage.key),
+    'stage',
+    (i) => `stages[${i}].key`,
+  )
+  unique(
+    flat.map(({ step }) => step.key),
+    'step',
+    (i) => `${flat[i]!.path}.key`,
+  )
+  for (const made of flat)
+    if (tooLongForEnds(made))
+      throw new PathProblem(
+        'The key of a step that is made at each end may have at most 48 letters.',
+        `${made.path}.key`,
+      )
   const names = new StepNames(flat)
-  const scope = buildScope(procedure, flat.map(({ step }) => step), names)
+  const scope = buildScope(
+    procedure,
+    flat.map(({ step }) => step),
+    names,
+  )
   const stepIndex = new Map(flat.map(({ step }, i) => [step.key, i]))
   const steps = flat.map((made, i) => {
     scope.recorded.before = i
@@ -62,11 +96,19 @@ export function compileProcedure(procedure: Procedure): CompiledProcedure {
     if (step.check.kind === 'mark' && compiled.value) scope.marks.set(step.key, compiled.value)
     return compiled
   })
-  refuseCircles(steps, flat.map(({ path }) => path))
+  refuseCircles(
+    steps,
+    flat.map(({ path }) => path),
+  )
   const drawings = compileDrawings(procedure, flat, scope, names)
   const facts = procedure.facts.map((f) => f.key)
   return {
-    procedure, steps, stepIndex, names, drawings, recorded: scope.recorded.uses,
+    procedure,
+    steps,
+    stepIndex,
+    names,
+    drawings,
+    recorded: scope.recorded.uses,
     slots(given, schools = {}) {
       const slots: FactValue[] = []
       for (const key of facts) slots.push(given[key])

@@ -15,7 +15,8 @@ export const plainKey = (key: string): string => key.split('@', 1)[0]!
 export const endOf = (key: string): End | null => ends.find((end) => key.endsWith(`@${end}`)) ?? null
 
 /** Whether two steps are of different ends: what is done at one says nothing of the other. */
-export const ofOtherEnd = (a: { end: End | null }, b: { end: End | null }): boolean => a.end !== null && b.end !== null && a.end !== b.end
+export const ofOtherEnd = (a: { end: End | null }, b: { end: End | null }): boolean =>
+  a.end !== null && b.end !== null && a.end !== b.end
 
 type Stage = Procedure['stages'][number]
 
@@ -39,10 +40,11 @@ const LONGEST = 48
 export function madeSteps(procedure: Procedure): MadeStep[] {
   return procedure.stages.flatMap((stage, s) => {
     const stagePath = `stages[${s}]`
-    const at = (end: End | null) => stage.steps.map((step, i): MadeStep => {
-      const made = end ? { ...step, key: atEnd(step.key, end), title: `${step.title}, ${end} end` } : step
-      return { stage, step: made, end, path: `${stagePath}.steps[${i}]`, stagePath }
-    })
+    const at = (end: End | null) =>
+      stage.steps.map((step, i): MadeStep => {
+        const made = end ? { ...step, key: atEnd(step.key, end), title: `${step.title}, ${end} end` } : step
+        return { stage, step: made, end, path: `${stagePath}.steps[${i}]`, stagePath }
+      })
     return stage.each === 'end' ? ends.flatMap(at) : at(null)
   })
 }
@@ -55,7 +57,12 @@ export class StepNames {
 
   constructor(made: readonly MadeStep[]) {
     this.keys = new Set(made.map(({ step }) => step.key))
-    for (const { step, end } of made) if (end) this.both.set(plainKey(step.key), ends.map((e) => atEnd(plainKey(step.key), e)))
+    for (const { step, end } of made)
+      if (end)
+        this.both.set(
+          plainKey(step.key),
+          ends.map((e) => atEnd(plainKey(step.key), e)),
+        )
   }
 
   /** Every step that a key means: from within an end the one of that end, from outside both. */
@@ -72,10 +79,12 @@ export class StepNames {
    */
   one(key: string, from: End | null): string {
     const found = this.all(key, from)
-    if (found.length > 1) throw new Problem('bad-formula', `"${key}" is made at each end: say which, as ${found[0]}.`)
+    if (found.length > 1)
+      throw new Problem('bad-formula', `"${key}" is made at each end: say which, as ${found[0]}.`)
     return found[0] ?? key
   }
 }
 
 /** What of a stage made at each end cannot be kept. */
-export const tooLongForEnds = (made: MadeStep): boolean => made.end !== null && plainKey(made.step.key).length > LONGEST
+export const tooLongForEnds = (made: MadeStep): boolean =>
+  made.end !== null && plainKey(made.step.key).length > LONGEST

@@ -8,25 +8,42 @@ import type { Procedure, ProcedureFact } from './types'
 /** Reads one fact as typed or stored. @throws Problem naming the fact */
 export function readFact(fact: ProcedureFact, given: unknown): FactValue {
   if (fact.dimension === 'word') {
-    if (typeof given !== 'string' || given.length > 80 || (fact.choices && !fact.choices.includes(given))) throw new Problem('unknown-choice', `${fact.title} must be one of ${fact.choices?.join(', ') ?? 'the known words'}.`, fact.key)
+    if (typeof given !== 'string' || given.length > 80 || (fact.choices && !fact.choices.includes(given)))
+      throw new Problem(
+        'unknown-choice',
+        `${fact.title} must be one of ${fact.choices?.join(', ') ?? 'the known words'}.`,
+        fact.key,
+      )
     return given
   }
   if (fact.dimension === 'flag') {
-    if (typeof given !== 'boolean') throw new Problem('not-a-flag', `${fact.title} must be yes or no.`, fact.key)
+    if (typeof given !== 'boolean')
+      throw new Problem('not-a-flag', `${fact.title} must be yes or no.`, fact.key)
     return given
   }
   const dimension: DimensionKey = fact.dimension
   let value: number
   try {
-    value = readQuantity(given, dimension, { field: fact.key, ...(typeof given === 'string' && fact.unit ? { bareUnit: fact.unit } : {}) })
-    if (fact.nominal && typeof given === 'string' && writtenInInches(given, fact.unit)) value = dnOfInches(value / 0.0254) / 1000
+    value = readQuantity(given, dimension, {
+      field: fact.key,
+      ...(typeof given === 'string' && fact.unit ? { bareUnit: fact.unit } : {}),
+    })
+    if (fact.nominal && typeof given === 'string' && writtenInInches(given, fact.unit))
+      value = dnOfInches(value / 0.0254) / 1000
   } catch (error) {
-    if (error instanceof Problem) throw new Problem(error.code, error.message.replace(fact.key, fact.title), fact.key)
+    if (error instanceof Problem)
+      throw new Problem(error.code, error.message.replace(fact.key, fact.title), fact.key)
     throw error
   }
-  const bound = (text: string | undefined) => (text === undefined ? null : readQuantity(text, dimension, { field: fact.key }))
+  const bound = (text: string | undefined) =>
+    text === undefined ? null : readQuantity(text, dimension, { field: fact.key })
   const [min, max] = [bound(fact.min), bound(fact.max)]
-  if ((min !== null && value < min) || (max !== null && value > max)) throw new Problem('out-of-bounds', `${fact.title} must lie between ${fact.min ?? '…'} and ${fact.max ?? '…'}.`, fact.key)
+  if ((min !== null && value < min) || (max !== null && value > max))
+    throw new Problem(
+      'out-of-bounds',
+      `${fact.title} must lie between ${fact.min ?? '…'} and ${fact.max ?? '…'}.`,
+      fact.key,
+    )
   return value
 }
 
@@ -36,7 +53,9 @@ export function readFact(fact: ProcedureFact, given: unknown): FactValue {
  * @throws Problem naming the fact
  */
 export function readFacts(procedure: Procedure, raw: Record<string, unknown>): Record<string, FactValue> {
-  for (const key of Object.keys(raw)) if (!procedure.facts.some((f) => f.key === key)) throw new Problem('unknown-fact', `"${key}" is not a fact of this procedure.`, key)
+  for (const key of Object.keys(raw))
+    if (!procedure.facts.some((f) => f.key === key))
+      throw new Problem('unknown-fact', `"${key}" is not a fact of this procedure.`, key)
   const out: Record<string, FactValue> = {}
   for (const fact of procedure.facts) {
     const given = raw[fact.key]

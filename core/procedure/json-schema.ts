@@ -1,4 +1,9 @@
-import type { SchemaDescription, SchemaFieldDescription, SchemaInnerTypeDescription, SchemaObjectDescription } from 'yup'
+import type {
+  SchemaDescription,
+  SchemaFieldDescription,
+  SchemaInnerTypeDescription,
+  SchemaObjectDescription,
+} from 'yup'
 import { checkSchemas, procedureSchema } from './schema'
 
 type Json = Record<string, unknown>
@@ -18,18 +23,36 @@ function rules(d: SchemaDescription): Json {
 }
 
 function convert(field: SchemaFieldDescription): Json {
-  if (field.type === 'lazy') return { oneOf: Object.values(checkSchemas).map((schema) => convert(schema.describe())) }
+  if (field.type === 'lazy')
+    return { oneOf: Object.values(checkSchemas).map((schema) => convert(schema.describe())) }
   const d = field as SchemaDescription
   const own = ((d.meta as { json?: Json } | undefined)?.json ?? {}) as Json
   if (d.type === 'object') {
     const { fields } = d as SchemaObjectDescription
-    const required = Object.entries(fields).filter(([, f]) => !('optional' in f && f.optional)).map(([key]) => key)
+    const required = Object.entries(fields)
+      .filter(([, f]) => !('optional' in f && f.optional))
+      .map(([key]) => key)
     const closed = Object.keys(fields).length > 0
-    return { type: 'object', ...(closed ? { properties: Object.fromEntries(Object.entries(fields).map(([key, f]) => [key, convert(f)])), additionalProperties: false } : {}), ...(required.length > 0 ? { required } : {}), ...own }
+    return {
+      type: 'object',
+      ...(closed
+        ? {
+            properties: Object.fromEntries(Object.entries(fields).map(([key, f]) => [key, convert(f)])),
+            additionalProperties: false,
+          }
+        : {}),
+      ...(required.length > 0 ? { required } : {}),
+      ...own,
+    }
   }
   if (d.type === 'array') {
     const { innerType } = d as SchemaInnerTypeDescription
-    return { type: 'array', ...rules(d), ...(innerType ? { items: convert(innerType as SchemaFieldDescription) } : {}), ...own }
+    return {
+      type: 'array',
+      ...rules(d),
+      ...(innerType ? { items: convert(innerType as SchemaFieldDescription) } : {}),
+      ...own,
+    }
   }
   if (d.type === 'mixed') return { ...rules(d), ...own }
   return { type: d.type, ...rules(d), ...own }

@@ -9,14 +9,26 @@ import type { Procedure } from './types'
 
 const MAX_BYTES = 400_000
 
-const pathOf = (text: string): (string | number)[] => text.split(/[.[\]]+/).filter(Boolean).map((part) => (/^\d+$/.test(part) ? Number(part) : part))
+const pathOf = (text: string): (string | number)[] =>
+  text
+    .split(/[.[\]]+/)
+    .filter(Boolean)
+    .map((part) => (/^\d+$/.test(part) ? Number(part) : part))
 
 /** Line and column (from 1) of the nearest node that the document has on a path. */
-function position(document: Document, counter: LineCounter, path: (string | number)[], offset = 0): { line: number; column: number } {
+function position(
+  document: Document,
+  counter: LineCounter,
+  path: (string | number)[],
+  offset = 0,
+): { line: number; column: number } {
   for (let length = path.length; length >= 0; length--) {
     const node = document.getIn(path.slice(0, length), true)
     if (isNode(node) && node.range) {
-      const inside = length === path.length ? offset + ('type' in node && String(node.type).startsWith('QUOTE') ? 1 : 0) : 0
+      const inside =
+        length === path.length
+          ? offset + ('type' in node && String(node.type).startsWith('QUOTE') ? 1 : 0)
+          : 0
       const { line, col } = counter.linePos(node.range[0] + inside)
       return { line, column: col }
     }
@@ -45,7 +57,9 @@ function findDoubled(document: Document): { key: string; at: number } | null {
 }
 
 const refuse = (message: string, at: { line: number; column: number }, path: string): never => {
-  throw new Problem('bad-procedure', `Line ${at.line}, column ${at.column}: ${message}`, path || null, { ...at })
+  throw new Problem('bad-procedure', `Line ${at.line}, column ${at.column}: ${message}`, path || null, {
+    ...at,
+  })
 }
 
 /**
@@ -55,13 +69,24 @@ const refuse = (message: string, at: { line: number; column: number }, path: str
  * @throws Problem `bad-procedure` with line, column and a sentence
  */
 export function loadProcedure(source: string): CompiledProcedure {
-  if (source.length > MAX_BYTES) throw new Problem('bad-procedure', 'The document is larger than 400 kB.', null, { line: 1, column: 1 })
+  if (source.length > MAX_BYTES)
+    throw new Problem('bad-procedure', 'The document is larger than 400 kB.', null, { line: 1, column: 1 })
   const counter = new LineCounter()
-  const document = parseDocument(source, { lineCounter: counter, schema: 'core', maxAliasCount: 20, uniqueKeys: false, logLevel: 'error' } as Parameters<typeof parseDocument>[1])
+  const document = parseDocument(source, {
+    lineCounter: counter,
+    schema: 'core',
+    maxAliasCount: 20,
+    uniqueKeys: false,
+    logLevel: 'error',
+  } as Parameters<typeof parseDocument>[1])
   const [error] = document.errors
   if (error) {
     const at = error.linePos?.[0] ?? { line: 1, col: 1 }
-    refuse(error.message.split('\n')[0]!.replace(/ at line \d+, column \d+:?$/, ''), { line: at.line, column: at.col }, '')
+    refuse(
+      error.message.split('\n')[0]!.replace(/ at line \d+, column \d+:?$/, ''),
+      { line: at.line, column: at.col },
+      '',
+    )
   }
   const doubled = findDoubled(document)
   if (doubled) {
@@ -81,13 +106,21 @@ export function loadProcedure(source: string): CompiledProcedure {
     procedure = procedureSchema.validateSync(raw, { abortEarly: true })
   } catch (failure) {
     if (!(failure instanceof yup.ValidationError)) throw failure
-    return refuse(failure.message, position(document, counter, pathOf(failure.path ?? '')), failure.path ?? '')
+    return refuse(
+      failure.message,
+      position(document, counter, pathOf(failure.path ?? '')),
+      failure.path ?? '',
+    )
   }
   try {
     return compileProcedure(procedure)
   } catch (failure) {
     if (!(failure instanceof PathProblem)) throw failure
-    return refuse(failure.message, position(document, counter, pathOf(failure.path), failure.offset), failure.path)
+    return refuse(
+      failure.message,
+      position(document, counter, pathOf(failure.path), failure.offset),
+      failure.path,
+    )
   }
 }
 

@@ -2,7 +2,11 @@ import { Problem } from '../problem'
 
 /** A fault at a place in the document; the loader turns the path into line and column. */
 export class PathProblem extends Error {
-  constructor(message: string, readonly path: string, readonly offset = 0) {
+  constructor(
+    message: string,
+    readonly path: string,
+    readonly offset = 0,
+  ) {
     super(message)
   }
 }
@@ -12,7 +16,8 @@ export function located<T>(path: string, run: () => T): T {
   try {
     return run()
   } catch (error) {
-    if (error instanceof Problem) throw new PathProblem(error.message, path, Number(error.details?.offset ?? 0))
+    if (error instanceof Problem)
+      throw new PathProblem(error.message, path, Number(error.details?.offset ?? 0))
     throw error
   }
 }

@@ -15,7 +15,12 @@ export interface RecordedUse {
   readonly statistic: RecordedStatistic
 }
 
-const typeOfFact = (fact: ProcedureFact): FormulaType => (fact.dimension === 'word' ? { kind: 'word' } : fact.dimension === 'flag' ? { kind: 'truth' } : typeOfDimension(fact.dimension))
+const typeOfFact = (fact: ProcedureFact): FormulaType =>
+  fact.dimension === 'word'
+    ? { kind: 'word' }
+    : fact.dimension === 'flag'
+      ? { kind: 'truth' }
+      : typeOfDimension(fact.dimension)
 
 /** The type of what a step records, or null when it records no such thing. */
 function typeOfRecord(step: ProcedureStep, what: 'reading' | 'answer'): FormulaType | null {
@@ -31,14 +36,22 @@ export class RecordedSlots implements RecordedSteps {
   /** Formulas may read the steps before this one. */
   before = 0
 
-  constructor(private readonly steps: readonly ProcedureStep[], private readonly first: number) {}
+  constructor(
+    private readonly steps: readonly ProcedureStep[],
+    private readonly first: number,
+  ) {}
 
   use(what: 'reading' | 'answer', key: string, statistic: RecordedStatistic) {
     const index = this.steps.findIndex((s) => s.key === key)
     if (index < 0) throw new Problem('bad-formula', `There is no step "${key}".`)
-    if (index >= this.before) throw new Problem('bad-formula', `"${key}" comes later: a formula reads only the steps before its own.`)
+    if (index >= this.before)
+      throw new Problem('bad-formula', `"${key}" comes later: a formula reads only the steps before its own.`)
     const type = typeOfRecord(this.steps[index]!, what)
-    if (!type) throw new Problem('bad-formula', what === 'reading' ? `Step "${key}" records no reading.` : `Step "${key}" records no choice.`)
+    if (!type)
+      throw new Problem(
+        'bad-formula',
+        what === 'reading' ? `Step "${key}" records no reading.` : `Step "${key}" records no choice.`,
+      )
     const known = this.uses.find((u) => u.step === index && u.what === what && u.statistic === statistic)
     if (known) return { slot: known.slot, type }
     const slot = this.first + this.uses.length
@@ -61,27 +74,60 @@ export interface ProcedureScope extends Scope {
   at(end: End | null): ProcedureScope
 }
 
-export function buildScope(procedure: Procedure, steps: readonly ProcedureStep[], stepNames: StepNames): ProcedureScope {
-  unique(procedure.facts.map((f) => f.key), 'fact', (i) => `facts[${i}].key`)
-  unique(procedure.options.map((o) => o.key), 'option', (i) => `options[${i}].key`)
-  unique(procedure.tables.map((t) => t.key), 'table', (i) => `tables[${i}].key`)
+export function buildScope(
+  procedure: Procedure,
+  steps: readonly ProcedureStep[],
+  stepNames: StepNames,
+): ProcedureScope {
+  unique(
+    procedure.facts.map((f) => f.key),
+    'fact',
+    (i) => `facts[${i}].key`,
+  )
+  unique(
+    procedure.options.map((o) => o.key),
+    'option',
+    (i) => `options[${i}].key`,
+  )
+  unique(
+    procedure.tables.map((t) => t.key),
+    'table',
+    (i) => `tables[${i}].key`,
+  )
   const names = new Map<string, { slot: number; type: FormulaType }>()
   procedure.facts.forEach((fact) => names.set(fact.key, { slot: names.size, type: typeOfFact(fact) }))
   procedure.options.forEach((option, i) => {
-    unique(option.choices.map((c) => c.key), 'choice', (k) => `options[${i}].choices[${k}].key`)
-    if (!option.choices.some((c) => c.key === option.default)) throw new PathProblem(`The default "${option.default}" is not one of the choices.`, `options[${i}].default`)
+    unique(
+      option.choices.map((c) => c.key),
+      'choice',
+      (k) => `options[${i}].choices[${k}].key`,
+    )
+    if (!option.choices.some((c) => c.key === option.default))
+      throw new PathProblem(
+        `The default "${option.default}" is not one of the choices.`,
+        `options[${i}].default`,
+      )
     names.set(`option.${option.key}`, { slot: names.size, type: { kind: 'word' } })
   })
   const tables = new Map<string, CompiledTable>()
-  procedure.tables.forEach((table, i) => tables.set(table.key, located(`tables[${i}]`, () => compileTable(table))))
+  procedure.tables.forEach((table, i) =>
+    tables.set(
+      table.key,
+      located(`tables[${i}]`, () => compileTable(table)),
+    ),
+  )
   // The name of each end stands in a slot of its own, after the options.
   const endSlot = names.size
   const recorded = new RecordedSlots(steps, names.size + (stepNames.both.size > 0 ? ends.length : 0))
   const scopes = new Map<End | null, ProcedureScope>()
   const marks = new Map<string, Formula>()
   const scope = (end: End | null): ProcedureScope => ({
-    names: end ? new Map([...names, ['end', { slot: endSlot + ends.indexOf(end), type: { kind: 'word' } }]]) : names,
-    tables, recorded, marks,
+    names: end
+      ? new Map([...names, ['end', { slot: endSlot + ends.indexOf(end), type: { kind: 'word' } }]])
+      : names,
+    tables,
+    recorded,
+    marks,
     resolve: (step) => stepNames.one(step, end),
     at: (other) => scopes.get(other)!,
   })

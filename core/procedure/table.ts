@@ -3,7 +3,10 @@ import { readQuantity } from '../quantity/read'
 import { typeOfDimension, type FormulaType } from './formula/formula'
 import type { ProcedureTable, TableAxis } from './types'
 
-/** A table ready to be looked up: SI inside. Outside its range it gives NaN: a table is never extrapolated. */
+/**
+ * A table ready to be looked up: SI inside. Outside its range it gives NaN: a table is never
+ * extrapolated.
+ */
 export interface CompiledTable {
   readonly key: string
   readonly type: FormulaType
@@ -11,11 +14,16 @@ export interface CompiledTable {
   look(at: readonly (number | string)[]): number
 }
 
-const axisType = (axis: TableAxis): FormulaType => (axis.dimension === 'word' ? { kind: 'word' } : typeOfDimension(axis.dimension))
+const axisType = (axis: TableAxis): FormulaType =>
+  axis.dimension === 'word' ? { kind: 'word' } : typeOfDimension(axis.dimension)
 
 /** Rows to mix for a value on an axis, as [index, share] pairs; empty when outside. */
 function place(axis: TableAxis, stops: (number | string)[], at: number | string): [number, number][] {
-  const exact = stops.findIndex((stop) => (typeof stop === 'number' && typeof at === 'number' ? Math.abs(stop - at) <= 1e-9 * Math.max(1, Math.abs(stop)) : stop === at))
+  const exact = stops.findIndex((stop) =>
+    typeof stop === 'number' && typeof at === 'number'
+      ? Math.abs(stop - at) <= 1e-9 * Math.max(1, Math.abs(stop))
+      : stop === at,
+  )
   if (exact >= 0) return [[exact, 1]]
   if (axis.mode === 'exact' || typeof at !== 'number') return []
   const upper = stops.findIndex((stop) => typeof stop === 'number' && at <= stop)
@@ -24,20 +32,33 @@ function place(axis: TableAxis, stops: (number | string)[], at: number | string)
   if (upper <= 0) return []
   const [low, high] = [stops[upper - 1] as number, stops[upper] as number]
   const share = (at - low) / (high - low)
-  return [[upper - 1, 1 - share], [upper, share]]
+  return [
+    [upper - 1, 1 - share],
+    [upper, share],
+  ]
 }
 
 export function compileTable(table: ProcedureTable): CompiledTable {
-  const axes = table.axes.map((axis) => axis.values.map((value) => (axis.dimension === 'word' ? String(value) : readQuantity(value, axis.dimension, { field: table.key, bareUnit: axis.unit }))))
+  const axes = table.axes.map((axis) =>
+    axis.values.map((value) =>
+      axis.dimension === 'word'
+        ? String(value)
+        : readQuantity(value, axis.dimension, { field: table.key, bareUnit: axis.unit }),
+    ),
+  )
   table.axes.forEach((axis, i) => {
     const stops = axes[i]!
-    if (axis.mode !== 'exact' && stops.some((stop, k) => k > 0 && !(stop > stops[k - 1]!))) throw new Problem('bad-table', `Axis ${i + 1} of table "${table.key}" must rise.`, table.key)
+    if (axis.mode !== 'exact' && stops.some((stop, k) => k > 0 && !(stop > stops[k - 1]!)))
+      throw new Problem('bad-table', `Axis ${i + 1} of table "${table.key}" must rise.`, table.key)
   })
   const rows = (table.axes.length === 1 ? [table.values] : table.values) as (string | number)[][]
   const width = axes.at(-1)!.length
   const height = table.axes.length === 1 ? 1 : axes[0]!.length
-  if (rows.length !== height || rows.some((row) => !Array.isArray(row) || row.length !== width)) throw new Problem('bad-table', `Table "${table.key}" must have ${height} × ${width} values.`, table.key)
-  const cells = rows.map((row) => row.map((cell) => readQuantity(cell, table.dimension, { field: table.key, bareUnit: table.unit })))
+  if (rows.length !== height || rows.some((row) => !Array.isArray(row) || row.length !== width))
+    throw new Problem('bad-table', `Table "${table.key}" must have ${height} × ${width} values.`, table.key)
+  const cells = rows.map((row) =>
+    row.map((cell) => readQuantity(cell, table.dimension, { field: table.key, bareUnit: table.unit })),
+  )
   return {
     key: table.key,
     type: typeOfDimension(table.dimension),
@@ -47,7 +68,10 @@ export function compileTable(table: ProcedureTable): CompiledTable {
       if (places.some((p) => p.length === 0)) return NaN
       const columns = places.at(-1)!
       const lines = places.length === 2 ? places[0]! : ([[0, 1]] as [number, number][])
-      return lines.reduce((sum, [r, share]) => sum + share * columns.reduce((s, [c, part]) => s + part * cells[r]![c]!, 0), 0)
+      return lines.reduce(
+        (sum, [r, share]) => sum + share * columns.reduce((s, [c, part]) => s + part * cells[r]![c]!, 0),
+        0,
+      )
     },
   }
 }

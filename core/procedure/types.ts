@@ -88,9 +88,31 @@ export type Check =
   | ({ kind: 'environment' } & Measured)
   | { kind: 'mark'; formula: string; unit: string; from: string; question: string }
   | { kind: 'count'; question: string; min?: string; max?: string; basis?: 'project' }
-  | { kind: 'clock'; from: string; earliest?: string; latest?: string; action?: string; gate?: 'pressure-test'; basis?: 'project' }
-  | { kind: 'lot'; question: string; shelfLife?: string; /** whole months from production, by the calendar */ shelfMonths?: string; openedLife?: string }
-  | { kind: 'calculated'; formula: string; quantity: DimensionKey; unit: string; min?: string; max?: string; basis?: 'project' }
+  | {
+      kind: 'clock'
+      from: string
+      earliest?: string
+      latest?: string
+      action?: string
+      gate?: 'pressure-test'
+      basis?: 'project'
+    }
+  | {
+      kind: 'lot'
+      question: string
+      shelfLife?: string
+      /** whole months from production, by the calendar */ shelfMonths?: string
+      openedLife?: string
+    }
+  | {
+      kind: 'calculated'
+      formula: string
+      quantity: DimensionKey
+      unit: string
+      min?: string
+      max?: string
+      basis?: 'project'
+    }
 
 export type CheckKind = Check['kind']
 
@@ -122,7 +144,10 @@ export interface ProcedureStage {
   steps: ProcedureStep[]
 }
 
-/** One drawing of the joint: a family of the interface, fed with values worked out from facts, marks and readings. */
+/**
+ * One drawing of the joint: a family of the interface, fed with values worked out from facts, marks and
+ * readings.
+ */
 export interface ProcedureDrawing {
   key: string
   /** the family, one of `drawingFamilies` */

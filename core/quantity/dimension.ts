@@ -3,7 +3,14 @@
  * kinds below; angles and temperatures are kinds of their own so that adding
  * degrees to metres is refused, and so that °C keeps its offset.
  */
-export type Exponents = readonly [length: number, mass: number, time: number, temperature: number, angle: number, current: number]
+export type Exponents = readonly [
+  length: number,
+  mass: number,
+  time: number,
+  temperature: number,
+  angle: number,
+  current: number,
+]
 
 export interface Dimension {
   readonly key: string
@@ -16,7 +23,10 @@ export interface Dimension {
 
 const define = <K extends string>(rows: Record<K, [noun: string, unit: string, exponents: Exponents]>) =>
   Object.fromEntries(
-    Object.entries<[string, string, Exponents]>(rows).map(([key, [noun, unit, exponents]]) => [key, { key, noun, unit, exponents }]),
+    Object.entries<[string, string, Exponents]>(rows).map(([key, [noun, unit, exponents]]) => [
+      key,
+      { key, noun, unit, exponents },
+    ]),
   ) as Record<K, Dimension>
 
 export const dimensions = define({
@@ -44,9 +54,13 @@ export const dimensions = define({
 
 export type DimensionKey = keyof typeof dimensions
 
-export const sameExponents = (a: Exponents, b: Exponents) => a.every((value, i) => Math.abs(value - b[i]!) < 1e-9)
+export const sameExponents = (a: Exponents, b: Exponents) =>
+  a.every((value, i) => Math.abs(value - b[i]!) < 1e-9)
 
-/** The named dimension with these exponents, or null (torque and energy share theirs: the first listed wins). */
+/**
+ * The named dimension with these exponents, or null (torque and energy share theirs: the first listed
+ * wins).
+ */
 export function namedDimension(exponents: Exponents): Dimension | null {
   return Object.values(dimensions).find((d) => sameExponents(d.exponents, exponents)) ?? null
 }
@@ -56,5 +70,8 @@ export function describeExponents(exponents: Exponents): string {
   const named = namedDimension(exponents)
   if (named) return named.key === 'ratio' ? 'a plain number' : named.noun
   const bases = ['m', 'kg', 's', 'K', 'deg', 'A']
-  return exponents.map((e, i) => (e === 0 ? '' : bases[i] + (e === 1 ? '' : `^${e}`))).filter(Boolean).join('·')
+  return exponents
+    .map((e, i) => (e === 0 ? '' : bases[i] + (e === 1 ? '' : `^${e}`)))
+    .filter(Boolean)
+    .join('·')
 }

@@ -5,7 +5,9 @@ import { findUnit, toSi } from './units'
 const NUMBER = String.raw`(?:\d+(?:[.,]\d+)?|[.,]\d+)(?:[eE][+-]?\d+)?`
 const mixedFraction = new RegExp(String.raw`^([+-]?)\s*(?:(\d+)[\s-]+)?(\d+)\s*/\s*(\d+)\s*(.*)$`)
 const plain = new RegExp(String.raw`^([+-]?)\s*(${NUMBER})\s*(.*)$`)
-const feetInches = new RegExp(String.raw`^([+-]?)\s*(${NUMBER})\s*(?:'|ft)\s*-?\s*(?:((?:\d+[\s-]+)?\d+\s*/\s*\d+|${NUMBER})\s*(?:"|in|''))?$`)
+const feetInches = new RegExp(
+  String.raw`^([+-]?)\s*(${NUMBER})\s*(?:'|ft)\s*-?\s*(?:((?:\d+[\s-]+)?\d+\s*/\s*\d+|${NUMBER})\s*(?:"|in|''))?$`,
+)
 
 const decimal = (text: string) => Number(text.replace(',', '.'))
 
@@ -60,32 +62,64 @@ export function readQuantity(input: unknown, dimension: DimensionKey, options: R
   }
   let written: Written | null = null
   if (typeof input === 'number') written = { value: input, unit: '' }
-  else if (typeof input === 'string' && input.length <= 60) written = split(input.trim().replace(/\u00a0/g, ' ').replace(/−/g, '-'))
+  else if (typeof input === 'string' && input.length <= 60)
+    written = split(
+      input
+        .trim()
+        .replace(/\u00a0/g, ' ')
+        .replace(/−/g, '-'),
+    )
   if (!written || !Number.isFinite(written.value)) {
-    throw new Problem('not-a-number', `${field ?? 'The value'} is not a number with a unit: give ${wanted.noun}, for example "${exampleOf(dimension)}".`, field)
+    throw new Problem(
+      'not-a-number',
+      `${field ?? 'The value'} is not a number with a unit: give ${wanted.noun}, for example "${exampleOf(dimension)}".`,
+      field,
+    )
   }
   const symbol = written.unit || options.bareUnit || ''
   if (symbol === '') return written.value
   const unit = findUnit(symbol)
-  if (!unit) throw new Problem('unknown-unit', `${field ?? 'The value'}: the unit "${symbol}" is not known.`, field)
+  if (!unit)
+    throw new Problem('unknown-unit', `${field ?? 'The value'}: the unit "${symbol}" is not known.`, field)
   if (unit.dimension !== dimension) {
-    throw new Problem('wrong-dimension', `${field ?? 'The value'} must be ${wanted.noun}, but "${symbol}" is ${dimensions[unit.dimension].noun}.`, field)
+    throw new Problem(
+      'wrong-dimension',
+      `${field ?? 'The value'} must be ${wanted.noun}, but "${symbol}" is ${dimensions[unit.dimension].noun}.`,
+      field,
+    )
   }
   const value = toSi(written.value, unit)
-  if (!Number.isFinite(value)) throw new Problem('not-a-number', `${field ?? 'The value'} is too large.`, field)
+  if (!Number.isFinite(value))
+    throw new Problem('not-a-number', `${field ?? 'The value'} is too large.`, field)
   return value
 }
 
-/** The dimension of a written quantity by its unit, or null for a bare number. @throws Problem as readQuantity */
+/**
+ * The dimension of a written quantity by its unit, or null for a bare number. @throws Problem as
+ * readQuantity
+ */
 export function writtenDimension(input: unknown, field?: string): DimensionKey | null {
   if (typeof input !== 'string') return null
   const written = split(input.trim())
   if (!written || written.unit === '') return null
   const unit = findUnit(written.unit)
-  if (!unit) throw new Problem('unknown-unit', `${field ?? 'The value'}: the unit "${written.unit}" is not known.`, field ?? null)
+  if (!unit)
+    throw new Problem(
+      'unknown-unit',
+      `${field ?? 'The value'}: the unit "${written.unit}" is not known.`,
+      field ?? null,
+    )
   return unit.dimension
 }
 
 const exampleOf = (dimension: DimensionKey) =>
-  ({ length: '12.5 mm', pressure: '8 bar', time: '20 min', temperature: '18 °C', angle: '2.5 deg', ratio: '12 %' } as Partial<Record<DimensionKey, string>>)[dimension] ??
-  `10 ${dimensions[dimension].unit}`.trim()
+  (
+    ({
+      length: '12.5 mm',
+      pressure: '8 bar',
+      time: '20 min',
+      temperature: '18 °C',
+      angle: '2.5 deg',
+      ratio: '12 %',
+    }) as Partial<Record<DimensionKey, string>>
+  )[dimension] ?? `10 ${dimensions[dimension].unit}`.trim()

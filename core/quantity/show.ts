@@ -13,7 +13,9 @@ export function showNumber(value: number, digits = 4): string {
   if (Math.abs(value) < 1e-13) return '0'
   const decimals = Math.min(30, Math.max(0, digits - 1 - Math.floor(Math.log10(Math.abs(value)))))
   const text = value.toFixed(decimals)
-  return (text.includes('.') ? text.replace(/0+$/, '').replace(/\.$/, '') : text).replace(/^-(0(\.0*)?)$/, '0').replace(/^-/, '−')
+  return (text.includes('.') ? text.replace(/0+$/, '').replace(/\.$/, '') : text)
+    .replace(/^-(0(\.0*)?)$/, '0')
+    .replace(/^-/, '−')
 }
 
 /** How many: whole numbers with their thousands set apart, 20000 → "20,000". */
@@ -28,7 +30,12 @@ export function showIn(value: number, unit: string, digits = 4): string {
 }
 
 /** A value held in SI, written with its unit: "2.5 mm". Without a unit, in SI. */
-export function showQuantity(value: number, dimension: DimensionKey, unit: string = dimensions[dimension].unit, digits = 4): string {
+export function showQuantity(
+  value: number,
+  dimension: DimensionKey,
+  unit: string = dimensions[dimension].unit,
+  digits = 4,
+): string {
   const text = showIn(value, unit, digits)
   // An angle stands close to its sign; everything else keeps its distance.
   if (unit === 'deg' || unit === '°') return `${text}°`

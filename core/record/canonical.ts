@@ -7,7 +7,10 @@ const LAST = Date.UTC(2100, 0, 1)
 /** Whether a moment (ms since 1970) can stand in a record. */
 export const isMoment = (at: number): boolean => Number.isInteger(at) && at >= FIRST && at < LAST
 
-/** Whether a text has a meaning of its own: half of a pair of surrogates has none, and is stored as something else. */
+/**
+ * Whether a text has a meaning of its own: half of a pair of surrogates has none, and is stored as
+ * something else.
+ */
 export const isWellFormed = (text: string): boolean => !/\p{Surrogate}/u.test(text)
 
 /**
@@ -34,9 +37,25 @@ export function illFormed(data: unknown): (string | number)[] | null {
  *
  * @throws Problem `bad-text`, `bad-time`
  */
-export function checkStorable(entry: { payload: unknown; step?: string | null; device?: string | null; instrument?: string | null; recordedAt: Date }): void {
+export function checkStorable(entry: {
+  payload: unknown
+  step?: string | null
+  device?: string | null
+  instrument?: string | null
+  recordedAt: Date
+}): void {
   const { payload, step, device, instrument } = entry
   const at = illFormed([payload, step ?? null, device ?? null, instrument ?? null])
-  if (at) throw new Problem('bad-text', 'The text holds a broken character: type it again.', at.slice(1).join('.') || 'payload')
-  if (!isMoment(entry.recordedAt.getTime())) throw new Problem('bad-time', 'The time of the entry is not a day of this century: set the clock of the device.', 'recordedAt')
+  if (at)
+    throw new Problem(
+      'bad-text',
+      'The text holds a broken character: type it again.',
+      at.slice(1).join('.') || 'payload',
+    )
+  if (!isMoment(entry.recordedAt.getTime()))
+    throw new Problem(
+      'bad-time',
+      'The time of the entry is not a day of this century: set the clock of the device.',
+      'recordedAt',
+    )
 }

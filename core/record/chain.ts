@@ -38,7 +38,8 @@ export function canonicalEntry(e: ChainedEntry): string {
     ...[e.id, e.project, e.subjectType, e.subject, e.seq, e.kind, e.step, e.payload],
     ...[e.instrument, e.person, e.role, e.crew, e.device, e.recordedAt, e.receivedAt, e.prev],
   ]
-  if (e.deviceNumber !== null || e.stampAt !== null || e.late !== null) fields.push(e.deviceNumber, e.stampAt, e.late)
+  if (e.deviceNumber !== null || e.stampAt !== null || e.late !== null)
+    fields.push(e.deviceNumber, e.stampAt, e.late)
   return JSON.stringify(fields)
 }
 
@@ -65,12 +66,23 @@ export interface ChainFault {
  * @param head what the record says the chain is, and its last sequence and hash
  * @returns the first fault, or null when the chain is whole
  */
-export function findChainFault(entries: (ChainedEntry & { hash: string })[], sha256: (text: string) => string, head: ChainIdentity | null): ChainFault | null {
+export function findChainFault(
+  entries: (ChainedEntry & { hash: string })[],
+  sha256: (text: string) => string,
+  head: ChainIdentity | null,
+): ChainFault | null {
   let prev = CHAIN_START
   let seq = 0
   for (const entry of entries) {
-    const at = (fault: string): ChainFault => ({ subject: entry.subject, subjectType: entry.subjectType, seq: entry.seq, entry: entry.id, fault })
-    if (head && (entry.project !== head.project || entry.subjectType !== head.subjectType)) return at('it is of another kind or project than its chain')
+    const at = (fault: string): ChainFault => ({
+      subject: entry.subject,
+      subjectType: entry.subjectType,
+      seq: entry.seq,
+      entry: entry.id,
+      fault,
+    })
+    if (head && (entry.project !== head.project || entry.subjectType !== head.subjectType))
+      return at('it is of another kind or project than its chain')
     if (entry.seq !== seq + 1) return at(`entry ${seq + 1} is missing before it`)
     if (entry.prev !== prev) return at('it does not follow the entry before it')
     if (sha256(canonicalEntry(entry)) !== entry.hash) return at('its content does not match its hash')
@@ -79,7 +91,13 @@ export function findChainFault(entries: (ChainedEntry & { hash: string })[], sha
   }
   if (head && (head.seq !== seq || head.hash !== prev)) {
     const last = entries.at(-1)
-    return { subject: last?.subject ?? '', subjectType: last?.subjectType ?? '', seq, entry: last?.id ?? '', fault: `the record ends at entry ${seq}, but ${head.seq} were written` }
+    return {
+      subject: last?.subject ?? '',
+      subjectType: last?.subjectType ?? '',
+      seq,
+      entry: last?.id ?? '',
+      fault: `the record ends at entry ${seq}, but ${head.seq} were written`,
+    }
   }
   return null
 }

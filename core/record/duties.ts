@@ -17,30 +17,43 @@ export function checkRelease(entries: readonly Entry[], step: string, person: st
 
 const answers: ReadonlySet<string> = new Set(['reading', 'confirmation', 'choice', 'count', 'clock', 'lot'])
 
-/** Nobody accepts what they recorded themselves against the criterion, nor says that their own answer stands against another's. */
-export function checkDecision(entries: readonly Entry[], step: string, person: string, { verdict, stands }: Record<string, unknown>): void {
+/**
+ * Nobody accepts what they recorded themselves against the criterion, nor says that their own answer
+ * stands against another's.
+ */
+export function checkDecision(
+  entries: readonly Entry[],
+  step: string,
+  person: string,
+  { verdict, stands }: Record<string, unknown>,
+): void {
   const given = entries.filter((e) => e.step === step && answers.has(e.kind))
   if (stands !== undefined) {
     const chosen = given.find((e) => e.id === stands)
     if (!chosen) throw new Problem('not-found', 'The answer that is to stand is not at this step.', 'stands')
-    if (chosen.person === person) own('Nobody says that their own answer stands: another inspector must decide.')
-  } else if (verdict === 'accept' && given.some((e) => e.person === person)) own('Nobody accepts their own answer against the criterion: another inspector must decide.')
+    if (chosen.person === person)
+      own('Nobody says that their own answer stands: another inspector must decide.')
+  } else if (verdict === 'accept' && given.some((e) => e.person === person))
+    own('Nobody accepts their own answer against the criterion: another inspector must decide.')
 }
 
 /** Whoever wrote any line of a revision does not review it. */
 export function checkReview(entries: readonly Entry[], person: string): void {
-  if (entries.some((e) => e.kind === 'draft' && e.person === person)) own('Who wrote on a revision does not review it: a second engineer does.')
+  if (entries.some((e) => e.kind === 'draft' && e.person === person))
+    own('Who wrote on a revision does not review it: a second engineer does.')
 }
 
 /** Whoever did any of the rework of a report does not verify it, whatever was decided since. */
 export function checkVerification(entries: readonly Entry[], person: string): void {
-  if (entries.some((e) => e.kind === 'rework' && e.person === person)) own('Nobody verifies rework that they did themselves: another inspector must look.', 'ncr')
+  if (entries.some((e) => e.kind === 'rework' && e.person === person))
+    own('Nobody verifies rework that they did themselves: another inspector must look.', 'ncr')
 }
 
 /** A witness of a test did not run it. */
 export function checkWitness(entries: readonly Entry[], person: string): void {
   const ran = new Set(['start', 'run', 'event', 'confirmation'])
-  if (entries.some((e) => ran.has(e.kind) && e.person === person)) own('Who ran the test does not witness it.')
+  if (entries.some((e) => ran.has(e.kind) && e.person === person))
+    own('Who ran the test does not witness it.')
 }
 
 /** Where a sign-off stands in a record: what it covers is changed by inspectors only. */
@@ -56,8 +69,14 @@ export interface SignedOff {
 /** A crew does not change what an inspector has released, nor an accepted joint. */
 export function checkCovered(at: SignedOff, roles: readonly Role[]): void {
   if (roles.includes('inspector') || at.reopened) return
-  if (at.covered) throw new Problem('signed-off', 'An inspector has released this: only an inspector changes what was recorded before.', 'step')
-  if (at.accepted) throw new Problem('signed-off', 'This joint is accepted: only an inspector changes its record.', 'step')
+  if (at.covered)
+    throw new Problem(
+      'signed-off',
+      'An inspector has released this: only an inspector changes what was recorded before.',
+      'step',
+    )
+  if (at.accepted)
+    throw new Problem('signed-off', 'This joint is accepted: only an inspector changes its record.', 'step')
 }
 
 /** The crew that a member is bound to: null sees every crew, a crew lead without a crew sees none. */

@@ -34,7 +34,12 @@ export const DRIFT = 5000
  * @param openedAt when the subject was opened, ms; null when that does not matter
  * @returns null for an entry in time, else why its time proves nothing
  */
-export function lateness(entry: TimedEntry, arrival: number, device: DeviceRun | null, openedAt: number | null): LateReason | null {
+export function lateness(
+  entry: TimedEntry,
+  arrival: number,
+  device: DeviceRun | null,
+  openedAt: number | null,
+): LateReason | null {
   const { recordedAt, stampAt, number } = entry
   if (openedAt !== null && recordedAt < openedAt - DRIFT) return 'before-opening'
   if (stampAt === null || number === null) return arrival - recordedAt > ON_ITS_WAY ? 'no-stamp' : null

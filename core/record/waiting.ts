@@ -25,7 +25,8 @@ export const patience = {
 } as const satisfies Record<string, Patience>
 
 /** The wait after so many failures in a row, ms. */
-export const waitAfter = (failures: number, { free, first, longest }: Patience): number => (failures < free ? 0 : Math.min(longest, first * 2 ** (failures - free)))
+export const waitAfter = (failures: number, { free, first, longest }: Patience): number =>
+  failures < free ? 0 : Math.min(longest, first * 2 ** (failures - free))
 
 /** Failures older than this are forgotten, ms. */
 export const FORGOTTEN = 60 * 60_000

@@ -36,7 +36,11 @@ export const MOST_IN_A_COLUMN = 12
  *
  * @param mostOf how many of a kind may stand by themselves, the bundle counted
  */
-export function bundle(nodes: readonly TraceNode[], edges: readonly TraceEdge[], mostOf: (kind: string) => number): { nodes: TraceNode[]; edges: TraceEdge[] } {
+export function bundle(
+  nodes: readonly TraceNode[],
+  edges: readonly TraceEdge[],
+  mostOf: (kind: string) => number,
+): { nodes: TraceNode[]; edges: TraceEdge[] } {
   const byKind = new Map<string, TraceNode[]>()
   for (const n of nodes) byKind.set(n.kind, [...(byKind.get(n.kind) ?? []), n])
   const into = new Map<string, string>()
@@ -55,10 +59,12 @@ export function bundle(nodes: readonly TraceNode[], edges: readonly TraceEdge[],
     out.push({ id, kind, label: `${count} more`, column: rest[0]!.column, count, to: null, state: null })
   }
   const seen = new Set<string>()
-  const kept = edges.map((e) => ({ from: into.get(e.from) ?? e.from, to: into.get(e.to) ?? e.to })).filter((e) => {
-    const key = `${e.from} ${e.to}`
-    return seen.has(key) ? false : Boolean(seen.add(key))
-  })
+  const kept = edges
+    .map((e) => ({ from: into.get(e.from) ?? e.from, to: into.get(e.to) ?? e.to }))
+    .filter((e) => {
+      const key = `${e.from} ${e.to}`
+      return seen.has(key) ? false : Boolean(seen.add(key))
+    })
   return { nodes: out, edges: kept }
 }
 
@@ -68,7 +74,11 @@ export function bundle(nodes: readonly TraceNode[], edges: readonly TraceEdge[],
  *
  * @returns positions of node centres, and the size of the whole, in the unit of `pitch`
  */
-export function layTrace(nodes: readonly TraceNode[], edges: readonly TraceEdge[], pitch: { x: number; y: number }): TraceLayout {
+export function layTrace(
+  nodes: readonly TraceNode[],
+  edges: readonly TraceEdge[],
+  pitch: { x: number; y: number },
+): TraceLayout {
   const used = [...new Set(nodes.map((n) => n.column))].sort((a, b) => a - b)
   const placed = new Map<string, PlacedNode>()
   const incoming = new Map<string, string[]>()
@@ -80,8 +90,12 @@ export function layTrace(nodes: readonly TraceNode[], edges: readonly TraceEdge[
       const ys = (incoming.get(n.id) ?? []).map((id) => placed.get(id)?.y).filter((y) => y !== undefined)
       return ys.length > 0 ? ys.reduce((a, b) => a + b, 0) / ys.length : Infinity
     }
-    const order = here.map((n, k) => ({ n, k, at: wanted(n) })).sort((a, b) => (a.at === b.at ? a.k - b.k : a.at - b.at))
-    order.forEach(({ n }, k) => placed.set(n.id, { ...n, x: (i + 0.5) * pitch.x, y: (k + 0.5 + (most - here.length) / 2) * pitch.y }))
+    const order = here
+      .map((n, k) => ({ n, k, at: wanted(n) }))
+      .sort((a, b) => (a.at === b.at ? a.k - b.k : a.at - b.at))
+    order.forEach(({ n }, k) =>
+      placed.set(n.id, { ...n, x: (i + 0.5) * pitch.x, y: (k + 0.5 + (most - here.length) / 2) * pitch.y }),
+    )
   })
   return {
     nodes: [...placed.values()],
@@ -89,6 +103,7 @@ export function layTrace(nodes: readonly TraceNode[], edges: readonly TraceEdge[
       const [from, to] = [placed.get(e.from), placed.get(e.to)]
       return from && to ? [{ from, to, count: from.column < to.column && to.count > 1 ? to.count : 1 }] : []
     }),
-    width: used.length * pitch.x, height: most * pitch.y,
+    width: used.length * pitch.x,
+    height: most * pitch.y,
   }
 }

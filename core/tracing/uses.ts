@@ -42,5 +42,9 @@ export function usesOf(joint: JointMakeup, entries: readonly Entry[]): Use[] {
     if (e.instrument) add('instrument', e.instrument)
     if (e.role === 'crew-lead') add('person', e.person)
   }
-  return [...found.values()].sort((a, b) => useKinds.indexOf(a.kind) - useKinds.indexOf(b.kind) || (a.value < b.value ? -1 : a.value > b.value ? 1 : 0))
+  return [...found.values()].sort(
+    (a, b) =>
+      useKinds.indexOf(a.kind) - useKinds.indexOf(b.kind) ||
+      (a.value < b.value ? -1 : a.value > b.value ? 1 : 0),
+  )
 }

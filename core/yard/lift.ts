@@ -7,9 +7,27 @@ export type LiftMethod = 'textile' | 'chain' | 'plug' | 'hooks' | 'forks'
 
 /** How each material may be taken hold of, with the reason where it may not. */
 export const liftMethods: Record<LiftMaterial, Record<LiftMethod, string | null>> = {
-  polyethylene: { textile: null, chain: 'Chain and wire cut into polyethylene: nylon slings only.', plug: 'Polyethylene has no lifting hole.', hooks: 'Hooks in the ends tear the pipe end.', forks: null },
-  concrete: { textile: null, chain: null, plug: null, hooks: 'Hooks in the ends break the joint faces.', forks: null },
-  other: { textile: null, chain: null, plug: 'This pipe has no lifting hole.', hooks: 'Hooks in the ends damage the joint faces.', forks: null },
+  polyethylene: {
+    textile: null,
+    chain: 'Chain and wire cut into polyethylene: nylon slings only.',
+    plug: 'Polyethylene has no lifting hole.',
+    hooks: 'Hooks in the ends tear the pipe end.',
+    forks: null,
+  },
+  concrete: {
+    textile: null,
+    chain: null,
+    plug: null,
+    hooks: 'Hooks in the ends break the joint faces.',
+    forks: null,
+  },
+  other: {
+    textile: null,
+    chain: null,
+    plug: 'This pipe has no lifting hole.',
+    hooks: 'Hooks in the ends damage the joint faces.',
+    forks: null,
+  },
 }
 
 /** A lift asked for: SI, angle in degrees from the vertical. */
@@ -49,7 +67,8 @@ const FLATTEST = 60
  * @throws Problem naming the field when a number cannot be
  */
 export function planLift(r: LiftRequest): LiftPlan {
-  if (!Number.isInteger(r.count) || r.count < 1 || r.count > 200) throw new Problem('bad-lift', 'The count must be a whole number from 1 to 200.', 'count')
+  if (!Number.isInteger(r.count) || r.count < 1 || r.count > 200)
+    throw new Problem('bad-lift', 'The count must be a whole number from 1 to 200.', 'count')
   const working: string[] = []
   let each = r.mass
   if (each === null) {
@@ -65,10 +84,14 @@ export function planLift(r: LiftRequest): LiftPlan {
   const open: string[] = []
   const reason = liftMethods[r.material][r.method]
   if (reason) refused.push(reason)
-  if (r.method === 'forks' && r.material === 'polyethylene' && r.count > 1) refused.push('Forks take single lengths of polyethylene, never a bundle.')
+  if (r.method === 'forks' && r.material === 'polyethylene' && r.count > 1)
+    refused.push('Forks take single lengths of polyethylene, never a bundle.')
   if (r.method === 'plug' && r.count > 1) refused.push('A lifting plug takes one pipe at a time.')
   let perLeg = NaN
-  if (r.angle > FLATTEST) refused.push(`The legs stand ${showNumber(r.angle)}° from the vertical: over ${FLATTEST}° the force grows beyond control. Use longer slings.`)
+  if (r.angle > FLATTEST)
+    refused.push(
+      `The legs stand ${showNumber(r.angle)}° from the vertical: over ${FLATTEST}° the force grows beyond control. Use longer slings.`,
+    )
   else {
     const force = slingForce.compute(slingForce.read({ mass: total, legs: r.legs, angle: r.angle }))
     perLeg = force.outputs.perLeg as number
@@ -76,12 +99,41 @@ export function planLift(r: LiftRequest): LiftPlan {
   }
   const craneShare = r.cranePlate === null ? null : total / r.cranePlate
   if (craneShare === null) open.push('Read the plate of the crane for this reach.')
-  else if (craneShare > 1) refused.push(`${showNumber(total)} kg is over the plate of ${showNumber(r.cranePlate!)} kg: fewer at a time.`)
+  else if (craneShare > 1)
+    refused.push(
+      `${showNumber(total)} kg is over the plate of ${showNumber(r.cranePlate!)} kg: fewer at a time.`,
+    )
   const slingShare = r.slingTag === null || Number.isNaN(perLeg) ? null : perLeg / (r.slingTag * GRAVITY)
   if (r.slingTag === null) open.push('Read the tag of the sling.')
-  else if (slingShare !== null && slingShare > 1) refused.push(`Each leg carries ${showNumber(perLeg / GRAVITY)} kg, its tag allows ${showNumber(r.slingTag)} kg.`)
+  else if (slingShare !== null && slingShare > 1)
+    refused.push(
+      `Each leg carries ${showNumber(perLeg / GRAVITY)} kg, its tag allows ${showNumber(r.slingTag)} kg.`,
+    )
   return {
-    each, total, perLeg, craneShare, slingShare, refused, open, working,
-    cautions: ['Certified gear only; tag lines; nobody under a load; lifting by trained people.', 'Lifts are planned by a competent person. Local codes and the maker’s instructions come first.', ...(r.material === 'concrete' ? ['Slot cleaned, plug locked by hand, both chains with the same number of links; lifting mark within 50 mm of balance.'] : []), ...(r.material === 'polyethylene' ? ['Nylon slings; no rolling off the truck.', ...(r.method === 'forks' ? ['Forks without impact; the pipe does not roll back against the bucket or mast.'] : [])] : [])],
+    each,
+    total,
+    perLeg,
+    craneShare,
+    slingShare,
+    refused,
+    open,
+    working,
+    cautions: [
+      'Certified gear only; tag lines; nobody under a load; lifting by trained people.',
+      'Lifts are planned by a competent person. Local codes and the maker’s instructions come first.',
+      ...(r.material === 'concrete'
+        ? [
+            'Slot cleaned, plug locked by hand, both chains with the same number of links; lifting mark within 50 mm of balance.',
+          ]
+        : []),
+      ...(r.material === 'polyethylene'
+        ? [
+            'Nylon slings; no rolling off the truck.',
+            ...(r.method === 'forks'
+              ? ['Forks without impact; the pipe does not roll back against the bucket or mast.']
+              : []),
+          ]
+        : []),
+    ],
   }
 }

@@ -2,8 +2,18 @@ import type { Knex } from 'knex'
 
 /** Questions that only a check of the whole record asks; all read only. */
 export const subjectTables: Record<string, string> = {
-  joint: 'joints', delivery: 'deliveries', item: 'items', reach: 'reaches', pack: 'packs', ncr: 'ncrs', procedure: 'procedures',
-  instrument: 'instruments', order: 'orders', lot: 'lots', place: 'places', project: 'projects',
+  joint: 'joints',
+  delivery: 'deliveries',
+  item: 'items',
+  reach: 'reaches',
+  pack: 'packs',
+  ncr: 'ncrs',
+  procedure: 'procedures',
+  instrument: 'instruments',
+  order: 'orders',
+  lot: 'lots',
+  place: 'places',
+  project: 'projects',
 }
 
 export interface Stray {
@@ -16,7 +26,10 @@ export async function withoutChain(db: Knex, project: string): Promise<Stray[]> 
   const out: Stray[] = []
   for (const [type, table] of Object.entries(subjectTables)) {
     const own = type === 'project' ? 't.id' : 't.project'
-    const query = db(`${table} as t`).leftJoin('chains as c', (on) => void on.on('c.subject', 't.id').andOn('c.project', own).andOnVal('c.subject_type', type))
+    const query = db(`${table} as t`).leftJoin(
+      'chains as c',
+      (on) => void on.on('c.subject', 't.id').andOn('c.project', own).andOnVal('c.subject_type', type),
+    )
     const ids: string[] = await query.where(own, project).whereNull('c.subject').pluck('t.id')
     out.push(...ids.map((subject) => ({ subject, subjectType: type })))
   }
@@ -27,19 +40,39 @@ export async function withoutChain(db: Knex, project: string): Promise<Stray[]> 
 export async function chainsOfNothing(db: Knex, project: string): Promise<Stray[]> {
   const out: Stray[] = []
   for (const [type, table] of Object.entries(subjectTables)) {
-    const query = db('chains as c').leftJoin(`${table} as t`, 't.id', 'c.subject').where({ 'c.project': project, 'c.subject_type': type })
-    const foreign = type === 'project' ? query.whereNull('t.id') : query.where((q) => void q.whereNull('t.id').orWhereRaw('t.project <> c.project'))
+    const query = db('chains as c')
+      .leftJoin(`${table} as t`, 't.id', 'c.subject')
+      .where({ 'c.project': project, 'c.subject_type': type })
+    const foreign =
+      type === 'project'
+        ? query.whereNull('t.id')
+        : query.where((q) => void q.whereNull('t.id').orWhereRaw('t.project <> c.project'))
     const ids: string[] = await foreign.pluck('c.subject')
     out.push(...ids.map((subject) => ({ subject, subjectType: type })))
   }
   const kinds = Object.keys(subjectTables)
-  return [...out, ...(await db('chains').select('subject', 'subject_type as subjectType').where({ project }).whereNotIn('subject_type', kinds))]
+  return [
+    ...out,
+    ...(await db('chains')
+      .select('subject', 'subject_type as subjectType')
+      .where({ project })
+      .whereNotIn('subject_type', kinds)),
+  ]
 }
 
 /** Subjects of entries whose chain head was removed, set back to its beginning, or is of something else. */
 export const beheaded = async (db: Knex, project: string): Promise<Stray[]> =>
-  db('entries as e').leftJoin('chains as c', 'c.subject', 'e.subject').where('e.project', project)
-    .where((q) => void q.whereNull('c.subject').orWhere('c.seq', 0).orWhereRaw('c.project <> e.project').orWhereRaw('c.subject_type <> e.subject_type'))
+  db('entries as e')
+    .leftJoin('chains as c', 'c.subject', 'e.subject')
+    .where('e.project', project)
+    .where(
+      (q) =>
+        void q
+          .whereNull('c.subject')
+          .orWhere('c.seq', 0)
+          .orWhereRaw('c.project <> e.project')
+          .orWhereRaw('c.subject_type <> e.subject_type'),
+    )
     .distinct('e.subject as subject', 'e.subject_type as subjectType')
 
 export interface Untouched extends Stray {
@@ -51,21 +84,46 @@ export interface Untouched extends Stray {
 /** What stands of a subject that nobody has recorded anything at, where it is more than a beginning. */
 const beginnings: [type: string, table: string, field: string, rebuilt: unknown, more: string][] = [
   ['item', 'items', 'state', 'received', "t.state <> 'received'"],
-  ['reach', 'reaches', 'state', 'not-started', "t.state <> 'not-started' OR t.left_level <> 0 OR t.right_level <> 0"],
-  ['pack', 'packs', 'state', 'planned', "t.state <> 'planned' OR t.verdict IS NOT NULL OR t.signed_by IS NOT NULL"],
+  [
+    'reach',
+    'reaches',
+    'state',
+    'not-started',
+    "t.state <> 'not-started' OR t.left_level <> 0 OR t.right_level <> 0",
+  ],
+  [
+    'pack',
+    'packs',
+    'state',
+    'planned',
+    "t.state <> 'planned' OR t.verdict IS NOT NULL OR t.signed_by IS NOT NULL",
+  ],
   ['lot', 'lots', 'quarantined_at', null, 't.quarantined_at IS NOT NULL'],
   ['delivery', 'deliveries', 'state', null, 'TRUE'],
   ['order', 'orders', 'number', null, 'TRUE'],
   ['ncr', 'ncrs', 'state', null, 'TRUE'],
   ['procedure', 'procedures', 'state', null, 'TRUE'],
-  ['joint', 'joints', 'state', 'not-started', "t.procedure_id IS NULL AND (t.state <> 'not-started' OR t.done <> 0 OR t.drafts <> 0 OR t.held_since IS NOT NULL OR t.testable_at IS NOT NULL)"],
+  [
+    'joint',
+    'joints',
+    'state',
+    'not-started',
+    "t.procedure_id IS NULL AND (t.state <> 'not-started' OR t.done <> 0 OR t.drafts <> 0 " +
+      'OR t.held_since IS NOT NULL OR t.testable_at IS NOT NULL)',
+  ],
 ]
 
 export async function movedUnrecorded(db: Knex, project: string): Promise<Untouched[]> {
   const out: Untouched[] = []
   for (const [type, table, field, rebuilt, more] of beginnings) {
-    const query = db(`${table} as t`).join('chains as c', 'c.subject', 't.id').where({ 't.project': project, 'c.seq': 0 }).whereRaw(`(${more})`)
-    const rows: { subject: string; stored: unknown }[] = await query.select('t.id as subject', `t.${field} as stored`)
+    const query = db(`${table} as t`)
+      .join('chains as c', 'c.subject', 't.id')
+      .where({ 't.project': project, 'c.seq': 0 })
+      .whereRaw(`(${more})`)
+    const rows: { subject: string; stored: unknown }[] = await query.select(
+      't.id as subject',
+      `t.${field} as stored`,
+    )
     out.push(...rows.map((r) => ({ ...r, subjectType: type, field, rebuilt })))
   }
   return out
@@ -73,10 +131,15 @@ export async function movedUnrecorded(db: Knex, project: string): Promise<Untouc
 
 /** Joints that are open and at which nothing is recorded yet. */
 export const openedUnrecorded = async (db: Knex, project: string): Promise<string[]> =>
-  db('joints as t').join('chains as c', 'c.subject', 't.id').where({ 't.project': project, 'c.seq': 0 }).whereNotNull('t.procedure_id').pluck('t.id')
+  db('joints as t')
+    .join('chains as c', 'c.subject', 't.id')
+    .where({ 't.project': project, 'c.seq': 0 })
+    .whereNotNull('t.procedure_id')
+    .pluck('t.id')
 
 /** When the record began to keep what devices say of time. */
-export const timeKeptSince = async (db: Knex): Promise<Date | null> => (await db('migrations').where({ name: '005-trust' }).first('ran_at'))?.ran_at ?? null
+export const timeKeptSince = async (db: Knex): Promise<Date | null> =>
+  (await db('migrations').where({ name: '005-trust' }).first('ran_at'))?.ran_at ?? null
 
 export interface TimedRow {
   id: string
@@ -95,6 +158,29 @@ export interface TimedRow {
 }
 
 /** Entries as their times were told, in the order they came. */
-export const timedEntries = async (db: Knex, project: string, after: number, limit: number): Promise<TimedRow[]> =>
-  db('entries').select('id', 'subject', 'subject_type as subjectType', 'seq', 'feed', 'kind', 'person', 'device', 'device_number as number', 'stamp_at as stampAt', 'recorded_at as recordedAt', 'received_at as receivedAt', 'late')
-    .where({ project }).where('feed', '>', after).orderBy('feed').limit(limit)
+export const timedEntries = async (
+  db: Knex,
+  project: string,
+  after: number,
+  limit: number,
+): Promise<TimedRow[]> =>
+  db('entries')
+    .select(
+      'id',
+      'subject',
+      'subject_type as subjectType',
+      'seq',
+      'feed',
+      'kind',
+      'person',
+      'device',
+      'device_number as number',
+      'stamp_at as stampAt',
+      'recorded_at as recordedAt',
+      'received_at as receivedAt',
+      'late',
+    )
+    .where({ project })
+    .where('feed', '>', after)
+    .orderBy('feed')
+    .limit(limit)

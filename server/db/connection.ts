@@ -16,13 +16,26 @@ export function databaseSettings(env: NodeJS.ProcessEnv = process.env): Database
     if (!value) throw new Error(`${key} is not set: start Vet Line with ./vet-line.`)
     return value
   }
-  return { host: '127.0.0.1', port: Number(need('VET_LINE_DB_PORT')), user: need('VET_LINE_DB_USER'), password: need('VET_LINE_DB_PASSWORD'), database: need('VET_LINE_DB_NAME') }
+  return {
+    host: '127.0.0.1',
+    port: Number(need('VET_LINE_DB_PORT')),
+    user: need('VET_LINE_DB_USER'),
+    password: need('VET_LINE_DB_PASSWORD'),
+    database: need('VET_LINE_DB_NAME'),
+  }
 }
 
 export function connect(settings: DatabaseSettings, pool = 8): Knex {
   return knex({
     client: 'mysql2',
-    connection: { ...settings, timezone: 'Z', supportBigNumbers: true, decimalNumbers: true, charset: 'utf8mb4', jsonStrings: true } as Knex.MySql2ConnectionConfig,
+    connection: {
+      ...settings,
+      timezone: 'Z',
+      supportBigNumbers: true,
+      decimalNumbers: true,
+      charset: 'utf8mb4',
+      jsonStrings: true,
+    } as Knex.MySql2ConnectionConfig,
     pool: { min: 0, max: pool },
   })
 }
@@ -34,10 +47,22 @@ export const database = (): Knex => (shared ??= connect(databaseSettings()))
 const RETRIED = new Set([1213, 1205, 1047, 1180])
 /** Raised by the chain trigger when another entry came first. */
 export const CHAIN_MOVED = 31001
-/** Raised by the same trigger when a chain is of another project or type, or when there is no such subject. */
+/**
+ * Raised by the same trigger when a chain is of another project or type, or when there is no such
+ * subject.
+ */
 export const CHAIN_ELSEWHERE = 31002
-const LOST = new Set(['PROTOCOL_CONNECTION_LOST', 'ECONNRESET', 'ECONNREFUSED', 'EPIPE', 'ER_SERVER_SHUTDOWN'])
-/** Many may want the head of one chain at once, and one of them wins each time: they are given time, not a number of tries. */
+const LOST = new Set([
+  'PROTOCOL_CONNECTION_LOST',
+  'ECONNRESET',
+  'ECONNREFUSED',
+  'EPIPE',
+  'ER_SERVER_SHUTDOWN',
+])
+/**
+ * Many may want the head of one chain at once, and one of them wins each time: they are given time, not a
+ * number of tries.
+ */
 const PATIENCE = 10_000
 
 /**
@@ -53,8 +78,11 @@ export async function inTransaction<T>(db: Knex, work: (trx: Knex.Transaction) =
     } catch (error) {
       const { errno, code } = error as { errno?: number; code?: string }
       // A client-made id opens no record of another kind or project, and learns nothing of it.
-      if (errno === CHAIN_ELSEWHERE) throw new Problem('id-taken', 'This id is already used for something else.', 'id')
-      const again = (errno !== undefined && (RETRIED.has(errno) || errno === CHAIN_MOVED)) || (code !== undefined && LOST.has(code))
+      if (errno === CHAIN_ELSEWHERE)
+        throw new Problem('id-taken', 'This id is already used for something else.', 'id')
+      const again =
+        (errno !== undefined && (RETRIED.has(errno) || errno === CHAIN_MOVED)) ||
+        (code !== undefined && LOST.has(code))
       if (!again || Date.now() - start > PATIENCE) throw error
       await new Promise((done) => setTimeout(done, Math.min(160, 5 * 2 ** attempt) * (0.5 + Math.random())))
     }

@@ -20,16 +20,50 @@ interface Row {
  *
  * @param ids only these
  */
-export async function instrumentsOf(db: Knex, project: string, ids?: readonly string[]): Promise<RegisteredInstrument[]> {
+export async function instrumentsOf(
+  db: Knex,
+  project: string,
+  ids?: readonly string[],
+): Promise<RegisteredInstrument[]> {
   if (ids?.length === 0) return []
-  const query = db('instruments as i').leftJoin('calibrations as c', 'c.instrument', 'i.id').where('i.project', project).orderBy(['i.name', 'i.id', 'c.until_at'])
-    .select('i.id', 'i.name', 'i.kind', 'i.quantity', 'i.range_min', 'i.range_max', 'i.resolution', 'i.uncertainty', 'c.from_at', 'c.until_at', 'c.certificate')
+  const query = db('instruments as i')
+    .leftJoin('calibrations as c', 'c.instrument', 'i.id')
+    .where('i.project', project)
+    .orderBy(['i.name', 'i.id', 'c.until_at'])
+    .select(
+      'i.id',
+      'i.name',
+      'i.kind',
+      'i.quantity',
+      'i.range_min',
+      'i.range_max',
+      'i.resolution',
+      'i.uncertainty',
+      'c.from_at',
+      'c.until_at',
+      'c.certificate',
+    )
   if (ids) void query.whereIn('i.id', ids)
   const out = new Map<string, RegisteredInstrument>()
   for (const r of (await query) as Row[]) {
-    const instrument = out.get(r.id) ?? { id: r.id, name: r.name, kind: r.kind, quantity: r.quantity, min: r.range_min, max: r.range_max, resolution: r.resolution, uncertainty: r.uncertainty, calibrations: [], calibratedUntil: new Date(0).toISOString() }
+    const instrument = out.get(r.id) ?? {
+      id: r.id,
+      name: r.name,
+      kind: r.kind,
+      quantity: r.quantity,
+      min: r.range_min,
+      max: r.range_max,
+      resolution: r.resolution,
+      uncertainty: r.uncertainty,
+      calibrations: [],
+      calibratedUntil: new Date(0).toISOString(),
+    }
     if (r.from_at && r.until_at) {
-      instrument.calibrations.push({ from: r.from_at.toISOString(), until: r.until_at.toISOString(), certificate: r.certificate })
+      instrument.calibrations.push({
+        from: r.from_at.toISOString(),
+        until: r.until_at.toISOString(),
+        certificate: r.certificate,
+      })
       instrument.calibratedUntil = r.until_at.toISOString()
     }
     out.set(r.id, instrument)
@@ -37,7 +71,11 @@ export async function instrumentsOf(db: Knex, project: string, ids?: readonly st
   return [...out.values()]
 }
 
-export const findInstrument = async (db: Knex, project: string, id: string): Promise<RegisteredInstrument | null> => (await instrumentsOf(db, project)).find((i) => i.id === id) ?? null
+export const findInstrument = async (
+  db: Knex,
+  project: string,
+  id: string,
+): Promise<RegisteredInstrument | null> => (await instrumentsOf(db, project)).find((i) => i.id === id) ?? null
 
 export interface NewInstrument {
   id: string
@@ -51,7 +89,17 @@ export interface NewInstrument {
 }
 
 export const insertInstrument = async (db: Knex, project: string, i: NewInstrument): Promise<void> =>
-  void (await db('instruments').insert({ id: i.id, project, name: i.name, kind: i.kind, quantity: i.quantity, range_min: i.min, range_max: i.max, resolution: i.resolution, uncertainty: i.uncertainty }))
+  void (await db('instruments').insert({
+    id: i.id,
+    project,
+    name: i.name,
+    kind: i.kind,
+    quantity: i.quantity,
+    range_min: i.min,
+    range_max: i.max,
+    resolution: i.resolution,
+    uncertainty: i.uncertainty,
+  }))
 
 export interface NewCalibration {
   id: string
@@ -62,7 +110,15 @@ export interface NewCalibration {
 }
 
 export const insertCalibration = async (db: Knex, project: string, c: NewCalibration): Promise<void> =>
-  void (await db('calibrations').insert({ id: c.id, project, instrument: c.instrument, from_at: c.from, until_at: c.until, certificate: c.certificate }))
+  void (await db('calibrations').insert({
+    id: c.id,
+    project,
+    instrument: c.instrument,
+    from_at: c.from,
+    until_at: c.until,
+    certificate: c.certificate,
+  }))
 
 /** Joints with a reading by an instrument. */
-export const jointsReadWith = async (db: Knex, project: string, instrument: string): Promise<string[]> => db('entries').distinct('subject').where({ project, instrument, subject_type: 'joint' }).pluck('subject')
+export const jointsReadWith = async (db: Knex, project: string, instrument: string): Promise<string[]> =>
+  db('entries').distinct('subject').where({ project, instrument, subject_type: 'joint' }).pluck('subject')

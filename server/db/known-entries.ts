@@ -19,7 +19,9 @@ export function rememberEntries(subject: string, entries: StoredEntry[]): void {
 export async function knownEntriesOf(db: Knex, subject: string): Promise<StoredEntry[]> {
   const remembered = known.get(subject)
   if (remembered) {
-    const head = await db('chains').where({ subject }).first<{ seq: number; hash: string } | undefined>('seq', 'hash')
+    const head = await db('chains')
+      .where({ subject })
+      .first<{ seq: number; hash: string } | undefined>('seq', 'hash')
     if (head && head.seq === remembered.length && head.hash === remembered.at(-1)?.hash) return remembered
   }
   const entries = await entriesOf(db, subject)

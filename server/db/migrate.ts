@@ -7,13 +7,18 @@ import * as trust from './migrations/005-trust'
 
 /** Migrations in order; each runs once. They only go forward. */
 const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
-  { name: '001-foundation', up: foundation.up }, { name: '002-systems', up: systems.up }, { name: '003-instruments', up: instruments.up }, { name: '004-goods', up: goods.up },
+  { name: '001-foundation', up: foundation.up },
+  { name: '002-systems', up: systems.up },
+  { name: '003-instruments', up: instruments.up },
+  { name: '004-goods', up: goods.up },
   { name: '005-trust', up: trust.up },
 ]
 
 /** Brings the schema up to date as its owner, then grants the application user what it needs and no more. */
 export async function migrate(owner: Knex, applicationUser: string): Promise<string[]> {
-  await owner.raw('CREATE TABLE IF NOT EXISTS migrations (name VARCHAR(120) PRIMARY KEY, ran_at DATETIME(3) NOT NULL)')
+  await owner.raw(
+    'CREATE TABLE IF NOT EXISTS migrations (name VARCHAR(120) PRIMARY KEY, ran_at DATETIME(3) NOT NULL)',
+  )
   const ran = new Set((await owner('migrations').select('name')).map((row: { name: string }) => row.name))
   const fresh: string[] = []
   for (const migration of migrations) {
@@ -26,10 +31,22 @@ export async function migrate(owner: Knex, applicationUser: string): Promise<str
   return fresh
 }
 
-/** Entries may be read and added; chains and feeds are moved by triggers alone, which run as the owner; people are its to write. */
+/**
+ * Entries may be read and added; chains and feeds are moved by triggers alone, which run as the owner;
+ * people are its to write.
+ */
 const only: Record<string, string> = {
-  entries: 'SELECT, INSERT', chains: 'SELECT', feeds: 'SELECT', migrations: 'SELECT', files: 'SELECT, INSERT', attachments: 'SELECT, INSERT', procedures: 'SELECT, INSERT, UPDATE',
-  people: 'SELECT', memberships: 'SELECT', crews: 'SELECT', projects: 'SELECT, UPDATE',
+  entries: 'SELECT, INSERT',
+  chains: 'SELECT',
+  feeds: 'SELECT',
+  migrations: 'SELECT',
+  files: 'SELECT, INSERT',
+  attachments: 'SELECT, INSERT',
+  procedures: 'SELECT, INSERT, UPDATE',
+  people: 'SELECT',
+  memberships: 'SELECT',
+  crews: 'SELECT',
+  projects: 'SELECT, UPDATE',
 }
 
 async function grant(owner: Knex, user: string) {
@@ -39,6 +56,8 @@ async function grant(owner: Knex, user: string) {
     // What an earlier version granted and this one does not.
     await owner.raw(`GRANT SELECT ON ${'`'}${table}${'`'} TO '${user}'@'127.0.0.1'`)
     await owner.raw(`REVOKE ALL PRIVILEGES ON ${'`'}${table}${'`'} FROM '${user}'@'127.0.0.1'`)
-    await owner.raw(`GRANT ${only[table] ?? 'SELECT, INSERT, UPDATE, DELETE'} ON ${'`'}${table}${'`'} TO '${user}'@'127.0.0.1'`)
+    await owner.raw(
+      `GRANT ${only[table] ?? 'SELECT, INSERT, UPDATE, DELETE'} ON ${'`'}${table}${'`'} TO '${user}'@'127.0.0.1'`,
+    )
   }
 }

@@ -13,7 +13,14 @@ export interface PersonRow {
   active: number
 }
 
-export const findPerson = async (db: Knex, by: { id: string } | { sign_in: string }): Promise<PersonRow | null> => (await db('people').select('id', 'sign_in', 'name', 'password_hash', 'pin_hash', 'active').where(by).first()) ?? null
+export const findPerson = async (
+  db: Knex,
+  by: { id: string } | { sign_in: string },
+): Promise<PersonRow | null> =>
+  (await db('people')
+    .select('id', 'sign_in', 'name', 'password_hash', 'pin_hash', 'active')
+    .where(by)
+    .first()) ?? null
 
 export interface ProjectSettings {
   rule: BandRule
@@ -30,8 +37,13 @@ export interface Project {
 }
 
 export async function findProject(db: Knex, key: string): Promise<Project | null> {
-  const row = await db('projects').select('id', 'project_key', 'name', 'zone', 'settings').where({ project_key: key }).first()
-  return row ? { id: row.id, key: row.project_key, name: row.name, zone: row.zone, settings: JSON.parse(row.settings) } : null
+  const row = await db('projects')
+    .select('id', 'project_key', 'name', 'zone', 'settings')
+    .where({ project_key: key })
+    .first()
+  return row
+    ? { id: row.id, key: row.project_key, name: row.name, zone: row.zone, settings: JSON.parse(row.settings) }
+    : null
 }
 
 export interface Membership {
@@ -39,25 +51,45 @@ export interface Membership {
   crew: string | null
 }
 
-export const membershipsOf = async (db: Knex, project: string, person: string): Promise<Membership[]> => db('memberships').select('role', 'crew').where({ project, person })
+export const membershipsOf = async (db: Knex, project: string, person: string): Promise<Membership[]> =>
+  db('memberships').select('role', 'crew').where({ project, person })
 
-export async function projectsOf(db: Knex, person: string): Promise<{ key: string; name: string; roles: Role[] }[]> {
-  const rows = await db('memberships as m').join('projects as p', 'p.id', 'm.project').select('p.project_key', 'p.name', 'm.role').where('m.person', person).orderBy('p.name')
+export async function projectsOf(
+  db: Knex,
+  person: string,
+): Promise<{ key: string; name: string; roles: Role[] }[]> {
+  const rows = await db('memberships as m')
+    .join('projects as p', 'p.id', 'm.project')
+    .select('p.project_key', 'p.name', 'm.role')
+    .where('m.person', person)
+    .orderBy('p.name')
   const out = new Map<string, { key: string; name: string; roles: Role[] }>()
   for (const row of rows) {
-    const known = out.get(row.project_key) ?? { key: row.project_key as string, name: row.name as string, roles: [] as Role[] }
+    const known = out.get(row.project_key) ?? {
+      key: row.project_key as string,
+      name: row.name as string,
+      roles: [] as Role[],
+    }
     known.roles.push(row.role)
     out.set(row.project_key, known)
   }
   return [...out.values()]
 }
 
-export const crewsOf = async (db: Knex, project: string): Promise<{ id: string; name: string }[]> => db('crews').select('id', 'name').where({ project }).orderBy('name')
+export const crewsOf = async (db: Knex, project: string): Promise<{ id: string; name: string }[]> =>
+  db('crews').select('id', 'name').where({ project }).orderBy('name')
 
 export const peopleOf = async (db: Knex, project: string): Promise<{ id: string; name: string }[]> =>
-  db('people as p').join('memberships as m', 'm.person', 'p.id').where('m.project', project).distinct('p.id', 'p.name').orderBy('p.name')
+  db('people as p')
+    .join('memberships as m', 'm.person', 'p.id')
+    .where('m.project', project)
+    .distinct('p.id', 'p.name')
+    .orderBy('p.name')
 
-export const saveSettings = async (db: Knex, project: string, settings: ProjectSettings): Promise<void> => void (await db('projects').where({ id: project }).update({ settings: JSON.stringify(settings) }))
+export const saveSettings = async (db: Knex, project: string, settings: ProjectSettings): Promise<void> =>
+  void (await db('projects')
+    .where({ id: project })
+    .update({ settings: JSON.stringify(settings) }))
 
 export interface Alignment {
   id: string
@@ -71,8 +103,29 @@ export interface Alignment {
 }
 
 export async function alignmentsOf(db: Knex, project: string): Promise<Alignment[]> {
-  const rows = await db('alignments').select('id', 'line_key', 'name', 'material', 'from_station', 'to_station', 'profile', 'facts').where({ project }).orderBy('name')
-  return rows.map((r: { id: string; line_key: string; name: string; material: string; from_station: number; to_station: number; profile: string; facts: string }) => ({
-    id: r.id, key: r.line_key, name: r.name, material: r.material, from: r.from_station, to: r.to_station, profile: JSON.parse(r.profile), facts: JSON.parse(r.facts),
-  }))
+  const rows = await db('alignments')
+    .select('id', 'line_key', 'name', 'material', 'from_station', 'to_station', 'profile', 'facts')
+    .where({ project })
+    .orderBy('name')
+  return rows.map(
+    (r: {
+      id: string
+      line_key: string
+      name: string
+      material: string
+      from_station: number
+      to_station: number
+      profile: string
+      facts: string
+    }) => ({
+      id: r.id,
+      key: r.line_key,
+      name: r.name,
+      material: r.material,
+      from: r.from_station,
+      to: r.to_station,
+      profile: JSON.parse(r.profile),
+      facts: JSON.parse(r.facts),
+    }),
+  )
 }

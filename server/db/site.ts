@@ -25,13 +25,62 @@ export interface Ncr {
   closedAt: string | null
 }
 
-const ncrColumns = ['id', 'number', 'subject_type', 'subject', 'step', 'crew', 'place', 'criterion', 'reading', 'state', 'disposition', 'raised_by', 'reworked_by', 'raised_at', 'closed_at']
-const ncr = (r: { id: string; number: string; subject_type: string; subject: string; step: string | null; crew: string | null; place: string; criterion: string; reading: string; state: NcrState; disposition: Disposition | null; raised_by: string; reworked_by: string | null; raised_at: Date; closed_at: Date | null }): Ncr => ({
-  id: r.id, number: r.number, subjectType: r.subject_type, subject: r.subject, step: r.step, crew: r.crew, place: r.place, criterion: r.criterion, reading: r.reading, state: r.state, disposition: r.disposition,
-  raisedBy: r.raised_by, reworkedBy: r.reworked_by, raisedAt: r.raised_at.toISOString(), closedAt: r.closed_at?.toISOString() ?? null,
+const ncrColumns = [
+  'id',
+  'number',
+  'subject_type',
+  'subject',
+  'step',
+  'crew',
+  'place',
+  'criterion',
+  'reading',
+  'state',
+  'disposition',
+  'raised_by',
+  'reworked_by',
+  'raised_at',
+  'closed_at',
+]
+const ncr = (r: {
+  id: string
+  number: string
+  subject_type: string
+  subject: string
+  step: string | null
+  crew: string | null
+  place: string
+  criterion: string
+  reading: string
+  state: NcrState
+  disposition: Disposition | null
+  raised_by: string
+  reworked_by: string | null
+  raised_at: Date
+  closed_at: Date | null
+}): Ncr => ({
+  id: r.id,
+  number: r.number,
+  subjectType: r.subject_type,
+  subject: r.subject,
+  step: r.step,
+  crew: r.crew,
+  place: r.place,
+  criterion: r.criterion,
+  reading: r.reading,
+  state: r.state,
+  disposition: r.disposition,
+  raisedBy: r.raised_by,
+  reworkedBy: r.reworked_by,
+  raisedAt: r.raised_at.toISOString(),
+  closedAt: r.closed_at?.toISOString() ?? null,
 })
 
-export async function ncrsOf(db: Knex, project: string, filter: { crew?: string | null; subjects?: string[] } = {}): Promise<Ncr[]> {
+export async function ncrsOf(
+  db: Knex,
+  project: string,
+  filter: { crew?: string | null; subjects?: string[] } = {},
+): Promise<Ncr[]> {
   if (filter.subjects && filter.subjects.length === 0) return []
   const query = db('ncrs').select(ncrColumns).where({ project }).orderByRaw("state = 'closed', raised_at")
   if (filter.crew) void query.where({ crew: filter.crew })
@@ -47,12 +96,32 @@ export async function findNcr(db: Knex, project: string, id: string): Promise<Nc
 /** The next number of a project; the row lock keeps it without gaps and without doubles. */
 export async function nextNcrNumber(trx: Knex, project: string): Promise<string> {
   const { last_ncr: last } = await trx('projects').where({ id: project }).forUpdate().first('last_ncr')
-  await trx('projects').where({ id: project }).update({ last_ncr: last + 1 })
+  await trx('projects')
+    .where({ id: project })
+    .update({ last_ncr: last + 1 })
   return `NCR-${String(last + 1).padStart(4, '0')}`
 }
 
-export const insertNcr = async (db: Knex, project: string, n: Omit<Ncr, 'closedAt' | 'reworkedBy' | 'disposition' | 'state'>): Promise<void> =>
-  void (await db('ncrs').insert({ id: n.id, project, number: n.number, subject_type: n.subjectType, subject: n.subject, step: n.step, crew: n.crew, place: n.place, criterion: n.criterion, reading: n.reading, state: 'open', raised_by: n.raisedBy, raised_at: new Date(n.raisedAt) }))
+export const insertNcr = async (
+  db: Knex,
+  project: string,
+  n: Omit<Ncr, 'closedAt' | 'reworkedBy' | 'disposition' | 'state'>,
+): Promise<void> =>
+  void (await db('ncrs').insert({
+    id: n.id,
+    project,
+    number: n.number,
+    subject_type: n.subjectType,
+    subject: n.subject,
+    step: n.step,
+    crew: n.crew,
+    place: n.place,
+    criterion: n.criterion,
+    reading: n.reading,
+    state: 'open',
+    raised_by: n.raisedBy,
+    raised_at: new Date(n.raisedAt),
+  }))
 
 export interface NcrProjection {
   state: NcrState
@@ -61,7 +130,10 @@ export interface NcrProjection {
   closedAt: Date | null
 }
 
-export const saveNcr = async (db: Knex, id: string, p: NcrProjection): Promise<void> => void (await db('ncrs').where({ id }).update({ state: p.state, disposition: p.disposition, reworked_by: p.reworkedBy, closed_at: p.closedAt }))
+export const saveNcr = async (db: Knex, id: string, p: NcrProjection): Promise<void> =>
+  void (await db('ncrs')
+    .where({ id })
+    .update({ state: p.state, disposition: p.disposition, reworked_by: p.reworkedBy, closed_at: p.closedAt }))
 
 export interface Reach {
   id: string
@@ -77,9 +149,43 @@ export interface Reach {
   right: number
 }
 
-const reachColumns = ['id', 'alignment', 'crew', 'name', 'from_station', 'to_station', 'pipe_od', 'criteria', 'state', 'left_level', 'right_level']
-const reach = (r: { id: string; alignment: string; crew: string; name: string; from_station: number; to_station: number; pipe_od: number; criteria: string; state: string; left_level: number; right_level: number }): Reach => ({
-  id: r.id, alignment: r.alignment, crew: r.crew, name: r.name, from: r.from_station, to: r.to_station, od: r.pipe_od, criteria: JSON.parse(r.criteria), state: r.state, left: r.left_level, right: r.right_level,
+const reachColumns = [
+  'id',
+  'alignment',
+  'crew',
+  'name',
+  'from_station',
+  'to_station',
+  'pipe_od',
+  'criteria',
+  'state',
+  'left_level',
+  'right_level',
+]
+const reach = (r: {
+  id: string
+  alignment: string
+  crew: string
+  name: string
+  from_station: number
+  to_station: number
+  pipe_od: number
+  criteria: string
+  state: string
+  left_level: number
+  right_level: number
+}): Reach => ({
+  id: r.id,
+  alignment: r.alignment,
+  crew: r.crew,
+  name: r.name,
+  from: r.from_station,
+  to: r.to_station,
+  od: r.pipe_od,
+  criteria: JSON.parse(r.criteria),
+  state: r.state,
+  left: r.left_level,
+  right: r.right_level,
 })
 
 export async function reachesOf(db: Knex, project: string, crew: string | null = null): Promise<Reach[]> {
@@ -93,7 +199,14 @@ export async function findReach(db: Knex, project: string, id: string): Promise<
   return row ? reach(row) : null
 }
 
-export const saveReach = async (db: Knex, id: string, p: { state: string; left: number; right: number }): Promise<void> => void (await db('reaches').where({ id }).update({ state: p.state, left_level: p.left, right_level: p.right }))
+export const saveReach = async (
+  db: Knex,
+  id: string,
+  p: { state: string; left: number; right: number },
+): Promise<void> =>
+  void (await db('reaches')
+    .where({ id })
+    .update({ state: p.state, left_level: p.left, right_level: p.right }))
 
 export type PackState = 'planned' | 'running' | 'evaluated' | 'signed' | 'failed'
 
@@ -114,13 +227,56 @@ export interface Pack {
   signedAt: string | null
 }
 
-const packColumns = ['id', 'alignment', 'number', 'from_station', 'to_station', 'method', 'design', 'gauge', 'due_at', 'state', 'log_file', 'verdict', 'signed_by', 'signed_at']
-const pack = (r: { id: string; alignment: string; number: string; from_station: number; to_station: number; method: string; design: string; gauge: string | null; due_at: Date | null; state: PackState; log_file: string | null; verdict: string | null; signed_by: string | null; signed_at: Date | null }): Pack => ({
-  id: r.id, alignment: r.alignment, number: r.number, from: r.from_station, to: r.to_station, method: r.method, design: JSON.parse(r.design), gauge: r.gauge, dueAt: r.due_at?.toISOString() ?? null, state: r.state,
-  logFile: r.log_file, verdict: r.verdict, signedBy: r.signed_by, signedAt: r.signed_at?.toISOString() ?? null,
+const packColumns = [
+  'id',
+  'alignment',
+  'number',
+  'from_station',
+  'to_station',
+  'method',
+  'design',
+  'gauge',
+  'due_at',
+  'state',
+  'log_file',
+  'verdict',
+  'signed_by',
+  'signed_at',
+]
+const pack = (r: {
+  id: string
+  alignment: string
+  number: string
+  from_station: number
+  to_station: number
+  method: string
+  design: string
+  gauge: string | null
+  due_at: Date | null
+  state: PackState
+  log_file: string | null
+  verdict: string | null
+  signed_by: string | null
+  signed_at: Date | null
+}): Pack => ({
+  id: r.id,
+  alignment: r.alignment,
+  number: r.number,
+  from: r.from_station,
+  to: r.to_station,
+  method: r.method,
+  design: JSON.parse(r.design),
+  gauge: r.gauge,
+  dueAt: r.due_at?.toISOString() ?? null,
+  state: r.state,
+  logFile: r.log_file,
+  verdict: r.verdict,
+  signedBy: r.signed_by,
+  signedAt: r.signed_at?.toISOString() ?? null,
 })
 
-export const packsOf = async (db: Knex, project: string): Promise<Pack[]> => (await db('packs').select(packColumns).where({ project }).orderBy('number')).map(pack)
+export const packsOf = async (db: Knex, project: string): Promise<Pack[]> =>
+  (await db('packs').select(packColumns).where({ project }).orderBy('number')).map(pack)
 
 export async function findPack(db: Knex, project: string, id: string): Promise<Pack | null> {
   const row = await db('packs').select(packColumns).where({ project, id }).first()
@@ -135,7 +291,14 @@ export interface PackProjection {
   signedAt: Date | null
 }
 
-export const savePack = async (db: Knex, id: string, p: PackProjection): Promise<void> => void (await db('packs').where({ id }).update({ state: p.state, log_file: p.logFile, verdict: p.verdict, signed_by: p.signedBy, signed_at: p.signedAt }))
+export const savePack = async (db: Knex, id: string, p: PackProjection): Promise<void> =>
+  void (await db('packs').where({ id }).update({
+    state: p.state,
+    log_file: p.logFile,
+    verdict: p.verdict,
+    signed_by: p.signedBy,
+    signed_at: p.signedAt,
+  }))
 
 export interface NewPack {
   id: string
@@ -150,7 +313,18 @@ export interface NewPack {
 }
 
 export const insertPack = async (db: Knex, project: string, p: NewPack): Promise<void> =>
-  void (await db('packs').insert({ id: p.id, project, alignment: p.alignment, number: p.number, from_station: p.from, to_station: p.to, method: p.method, design: JSON.stringify(p.design), gauge: p.gauge, due_at: p.dueAt }))
+  void (await db('packs').insert({
+    id: p.id,
+    project,
+    alignment: p.alignment,
+    number: p.number,
+    from_station: p.from,
+    to_station: p.to,
+    method: p.method,
+    design: JSON.stringify(p.design),
+    gauge: p.gauge,
+    due_at: p.dueAt,
+  }))
 
 export interface SampleRow {
   at: Date
@@ -167,11 +341,20 @@ export const samplesOf = async (db: Knex, pack: string, after?: Date): Promise<S
 
 /** The number of the pack whose record names a log of this digest. */
 export async function packOfLog(db: Knex, project: string, digest: string): Promise<string | null> {
-  const query = db('entries as e').join('packs as p', 'p.id', 'e.subject').where({ 'e.project': project, 'e.subject_type': 'pack', 'e.kind': 'run' })
-  return (await query.whereRaw("JSON_VALUE(e.payload, '$.sha256') = ?", [digest]).first('p.number'))?.number ?? null
+  const query = db('entries as e')
+    .join('packs as p', 'p.id', 'e.subject')
+    .where({ 'e.project': project, 'e.subject_type': 'pack', 'e.kind': 'run' })
+  return (
+    (await query.whereRaw("JSON_VALUE(e.payload, '$.sha256') = ?", [digest]).first('p.number'))?.number ??
+    null
+  )
 }
 
 /** Adds samples; one with a time already taken is the same sample sent again. */
 export async function insertSamples(db: Knex, pack: string, samples: SampleRow[]): Promise<void> {
-  for (let i = 0; i < samples.length; i += 200) await db('samples').insert(samples.slice(i, i + 200).map((s) => ({ pack, ...s }))).onConflict().ignore()
+  for (let i = 0; i < samples.length; i += 200)
+    await db('samples')
+      .insert(samples.slice(i, i + 200).map((s) => ({ pack, ...s })))
+      .onConflict()
+      .ignore()
 }

@@ -18,6 +18,8 @@ function close(schema: unknown): unknown {
  * reads must not travel on. Objects without named fields hold what a use case checks.
  */
 export function closed<S extends AnyObjectSchema>(schema: S): S {
-  const fields = Object.fromEntries(Object.entries(schema.fields).map(([key, field]) => [key, close(field) as ISchema<unknown>]))
+  const fields = Object.fromEntries(
+    Object.entries(schema.fields).map(([key, field]) => [key, close(field) as ISchema<unknown>]),
+  )
   return schema.shape(fields as never).noUnknown(true, ({ unknown }) => `Unknown: ${unknown}`) as unknown as S
 }

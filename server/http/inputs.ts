@@ -2,20 +2,73 @@ import * as yup from 'yup'
 import { uuid } from '#core/record/uuid'
 
 /** Parts of bodies and queries that several routes take. */
-export const sentFile = () => yup.object({ name: yup.string().max(200).required(), data: yup.string().max(8_500_000).required() }).nullable().default(null)
+export const sentFile = () =>
+  yup
+    .object({ name: yup.string().max(200).required(), data: yup.string().max(8_500_000).required() })
+    .nullable()
+    .default(null)
 
 /** column → heading of the file */
 export const columnMapping = () =>
-  yup.mixed<Record<string, string>>().nullable().default(null).test('mapping', 'mapping must name columns of the file', (v) => v === null || v === undefined || (typeof v === 'object' && !Array.isArray(v) && Object.keys(v).length <= 20 && Object.entries(v).every(([k, h]) => k.length <= 40 && typeof h === 'string' && h.length <= 200)))
+  yup
+    .mixed<Record<string, string>>()
+    .nullable()
+    .default(null)
+    .test(
+      'mapping',
+      'mapping must name columns of the file',
+      (v) =>
+        v === null ||
+        v === undefined ||
+        (typeof v === 'object' &&
+          !Array.isArray(v) &&
+          Object.keys(v).length <= 20 &&
+          Object.entries(v).every(([k, h]) => k.length <= 40 && typeof h === 'string' && h.length <= 200)),
+    )
 
 /** The most that a file travelling as text in a body may take. */
 export const FILE_LIMIT = 9_000_000
 
 export const typedRows = () =>
-  yup.array().of(yup.mixed<Record<string, string>>().required().test('row', '${path} must be texts by column', (v) => typeof v === 'object' && v !== null && !Array.isArray(v) && Object.keys(v).length <= 12 && Object.values(v).every((t) => typeof t === 'string' && t.length <= 200))).min(1).max(500).nullable().default(null)
+  yup
+    .array()
+    .of(
+      yup
+        .mixed<Record<string, string>>()
+        .required()
+        .test(
+          'row',
+          '${path} must be texts by column',
+          (v) =>
+            typeof v === 'object' &&
+            v !== null &&
+            !Array.isArray(v) &&
+            Object.keys(v).length <= 12 &&
+            Object.values(v).every((t) => typeof t === 'string' && t.length <= 200),
+        ),
+    )
+    .min(1)
+    .max(500)
+    .nullable()
+    .default(null)
 
-export const paging = { from: yup.number().integer().min(0).max(10_000_000).default(0), count: yup.number().integer().min(1).max(500).default(100), search: yup.string().trim().max(80).default('') }
+export const paging = {
+  from: yup.number().integer().min(0).max(10_000_000).default(0),
+  count: yup.number().integer().min(1).max(500).default(100),
+  search: yup.string().trim().max(80).default(''),
+}
 
-export const dayOrNull = () => yup.string().strict().matches(/^\d{4}-\d\d-\d\d$/, '${path} must be a date such as 2026-03-09').nullable().default(null)
+export const dayOrNull = () =>
+  yup
+    .string()
+    .strict()
+    .matches(/^\d{4}-\d\d-\d\d$/, '${path} must be a date such as 2026-03-09')
+    .nullable()
+    .default(null)
 
-export const noteSource = { order: uuid().required(), file: sentFile(), mapping: columnMapping(), rows: typedRows() }
+export const noteSource = {
+  order: uuid().required(),
+  file: sentFile(),
+  mapping: columnMapping(),
+  rows: typedRows(),
+}

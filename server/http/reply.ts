@@ -2,6 +2,9 @@ import { setHeaders, type H3Event } from 'h3'
 
 /** Answers with a CSV file; the name keeps to letters that every system takes. */
 export function csvReply(event: H3Event, name: string, csv: string): string {
-  setHeaders(event, { 'content-type': 'text/csv; charset=utf-8', 'content-disposition': `attachment; filename="${name.replace(/[^\w.-]/g, '-')}.csv"` })
+  setHeaders(event, {
+    'content-type': 'text/csv; charset=utf-8',
+    'content-disposition': `attachment; filename="${name.replace(/[^\w.-]/g, '-')}.csv"`,
+  })
   return csv
 }

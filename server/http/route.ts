@@ -1,4 +1,13 @@
-import { defineEventHandler, getHeader, getQuery, getRequestHost, getRouterParams, readRawBody, type EventHandler, type H3Event } from 'h3'
+import {
+  defineEventHandler,
+  getHeader,
+  getQuery,
+  getRequestHost,
+  getRouterParams,
+  readRawBody,
+  type EventHandler,
+  type H3Event,
+} from 'h3'
 import type { Knex } from 'knex'
 import type { AnyObjectSchema, InferType } from 'yup'
 import type { Role } from '#core/record/entry'
@@ -50,25 +59,38 @@ function checkOrigin(event: H3Event) {
   if (event.method === 'GET' || event.method === 'HEAD') return
   const origin = getHeader(event, 'origin')
   const site = getHeader(event, 'sec-fetch-site')
-  const foreign = (origin !== undefined && hostOf(origin) !== getRequestHost(event)) || (site !== undefined && site !== 'same-origin' && site !== 'none')
+  const foreign =
+    (origin !== undefined && hostOf(origin) !== getRequestHost(event)) ||
+    (site !== undefined && site !== 'same-origin' && site !== 'none')
   if (foreign) throw new Problem('cross-site', 'This request came from another site.')
 }
 
 export async function readText(event: H3Event, limit: number): Promise<string> {
-  const announced = Number(getHeader(event, 'content-length') ?? (getHeader(event, 'transfer-encoding') ? Infinity : 0))
-  if (announced > limit) throw new Problem('too-large', `At most ${Math.round(limit / 1024)} kB can be sent here.`)
+  const announced = Number(
+    getHeader(event, 'content-length') ?? (getHeader(event, 'transfer-encoding') ? Infinity : 0),
+  )
+  if (announced > limit)
+    throw new Problem('too-large', `At most ${Math.round(limit / 1024)} kB can be sent here.`)
   return (await readRawBody(event, 'utf8')) ?? ''
 }
 
-/** What no schema says: keys that every object inherits, and text that would be stored otherwise than it came. */
+/**
+ * What no schema says: keys that every object inherits, and text that would be stored otherwise than it
+ * came.
+ */
 function refuseUnstorable(data: unknown) {
   const found = inheritedKey(data)
   if (found) throw new Problem('bad-input', found.sentence, found.path.join('.'))
   const broken = illFormed(data)
-  if (broken) throw new Problem('bad-text', 'The text holds a broken character: type it again.', broken.join('.'))
+  if (broken)
+    throw new Problem('bad-text', 'The text holds a broken character: type it again.', broken.join('.'))
 }
 
-async function readBody(event: H3Event, schema: AnyObjectSchema | undefined, limit: number): Promise<unknown> {
+async function readBody(
+  event: H3Event,
+  schema: AnyObjectSchema | undefined,
+  limit: number,
+): Promise<unknown> {
   if (event.method === 'GET') return undefined
   const text = await readText(event, limit)
   if (!schema) return undefined
@@ -103,7 +125,8 @@ async function member(db: Knex, projectKey: string, person: string): Promise<Kno
   const [project, who] = await Promise.all([findProject(db, projectKey), findPerson(db, { id: person })])
   const memberships = project && who?.active ? await membershipsOf(db, project.id, person) : []
   // Whoever is not on a project learns nothing of it, not even that it exists.
-  if (!project || memberships.length === 0) throw new Problem('not-found', 'There is no such project.', 'project')
+  if (!project || memberships.length === 0)
+    throw new Problem('not-found', 'There is no such project.', 'project')
   const fresh = { project, memberships, name: who!.name, at: Date.now() }
   if (known.size > 5000) known.clear()
   known.set(key, fresh)
@@ -112,23 +135,36 @@ async function member(db: Knex, projectKey: string, person: string): Promise<Kno
 
 function actorOf({ project, memberships, name }: Known, person: string, who: readonly Role[]): Actor {
   const roles = memberships.map((m) => m.role)
-  if (!roles.some((r) => who.includes(r))) throw new Problem('forbidden', `Only ${who.join(' or ')} may do this.`)
+  if (!roles.some((r) => who.includes(r)))
+    throw new Problem('forbidden', `Only ${who.join(' or ')} may do this.`)
   return { person, name, project: project.id, roles, crew: crewScope(memberships) }
 }
 
-async function prepare(event: H3Event, input: Input<AnyObjectSchema, AnyObjectSchema>): Promise<RouteContext<never, never>> {
+async function prepare(
+  event: H3Event,
+  input: Input<AnyObjectSchema, AnyObjectSchema>,
+): Promise<RouteContext<never, never>> {
   const params = getRouterParams(event)
-  for (const [key, value] of Object.entries(params)) if (!NAME.test(value)) throw new Problem('not-found', 'There is nothing at this address.', key)
+  for (const [key, value] of Object.entries(params))
+    if (!NAME.test(value)) throw new Problem('not-found', 'There is nothing at this address.', key)
   refuseUnstorable(getQuery(event))
   const query = input.query ? await input.query.validate(getQuery(event), { strict: false }) : undefined
   const body = await readBody(event, input.body, input.limit ?? LIMIT)
   return { event, db: database(), params, query: query as never, body: body as never }
 }
 
-const closeInput = (input: Input<AnyObjectSchema, AnyObjectSchema>) => ({ ...input, body: input.body && closed(input.body), query: input.query && closed(input.query) })
+const closeInput = (input: Input<AnyObjectSchema, AnyObjectSchema>) => ({
+  ...input,
+  body: input.body && closed(input.body),
+  query: input.query && closed(input.query),
+})
 
 /** A route outside any project. */
-export function openRoute<B extends AnyObjectSchema, Q extends AnyObjectSchema, T>(key: RouteKey, input: Input<B, Q>, handler: (context: RouteContext<InferType<B>, InferType<Q>> & { person: string | null }) => Promise<T>): EventHandler {
+export function openRoute<B extends AnyObjectSchema, Q extends AnyObjectSchema, T>(
+  key: RouteKey,
+  input: Input<B, Q>,
+  handler: (context: RouteContext<InferType<B>, InferType<Q>> & { person: string | null }) => Promise<T>,
+): EventHandler {
   const checked = closeInput(input)
   return defineEventHandler(async (event) => {
     try {
@@ -143,7 +179,11 @@ export function openRoute<B extends AnyObjectSchema, Q extends AnyObjectSchema, 
 }
 
 /** A route of one project: signed in, on the project, in a role that may. */
-export function projectRoute<B extends AnyObjectSchema, Q extends AnyObjectSchema, T>(key: RouteKey, input: Input<B, Q>, handler: (context: ProjectContext<InferType<B>, InferType<Q>>) => Promise<T>): EventHandler {
+export function projectRoute<B extends AnyObjectSchema, Q extends AnyObjectSchema, T>(
+  key: RouteKey,
+  input: Input<B, Q>,
+  handler: (context: ProjectContext<InferType<B>, InferType<Q>>) => Promise<T>,
+): EventHandler {
   const checked = closeInput(input)
   return defineEventHandler(async (event) => {
     try {

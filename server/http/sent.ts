@@ -18,7 +18,14 @@ interface SentEntry {
 export function sentEntries(event: H3Event, person: string, entries: readonly SentEntry[]): NewEntry[] {
   const device = deviceOf(event)
   return entries.map((e) => ({
-    id: e.id, kind: e.kind as EntryKind, step: e.step ?? null, payload: e.payload as Record<string, unknown>, instrument: e.instrument ?? null, device,
-    number: device === null ? null : (e.number ?? null), stampAt: stampTime(event, person, e.stamp ?? null), recordedAt: new Date(e.recordedAt),
+    id: e.id,
+    kind: e.kind as EntryKind,
+    step: e.step ?? null,
+    payload: e.payload as Record<string, unknown>,
+    instrument: e.instrument ?? null,
+    device,
+    number: device === null ? null : (e.number ?? null),
+    stampAt: stampTime(event, person, e.stamp ?? null),
+    recordedAt: new Date(e.recordedAt),
   }))
 }

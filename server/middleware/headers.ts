@@ -9,6 +9,11 @@ export default defineEventHandler((event) => {
     'permissions-policy': 'camera=(self), geolocation=(), microphone=()',
     'cross-origin-opener-policy': 'same-origin',
     'cross-origin-resource-policy': 'same-origin',
-    ...(event.path.startsWith('/api/') ? { 'content-security-policy': "default-src 'none'; frame-ancestors 'none'", 'cache-control': 'no-store' } : {}),
+    ...(event.path.startsWith('/api/')
+      ? {
+          'content-security-policy': "default-src 'none'; frame-ancestors 'none'",
+          'cache-control': 'no-store',
+        }
+      : {}),
   })
 })

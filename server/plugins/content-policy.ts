@@ -5,13 +5,30 @@ import { setHeader } from 'h3'
 export default defineNitroPlugin((nitro) => {
   nitro.hooks.hook('render:html', (html, { event }) => {
     const nonce = randomBytes(16).toString('base64')
-    const sign = (parts: string[]) => parts.map((part) => part.replace(/<script(?=[\s>])/g, `<script nonce="${nonce}"`))
+    const sign = (parts: string[]) =>
+      parts.map((part) => part.replace(/<script(?=[\s>])/g, `<script nonce="${nonce}"`))
     html.head = sign(html.head)
     html.bodyPrepend = sign(html.bodyPrepend)
     html.body = sign(html.body)
     html.bodyAppend = sign(html.bodyAppend)
     // The label reader is WebAssembly of our own.
     // Styles: components and charts set inline style attributes.
-    setHeader(event, 'content-security-policy', `default-src 'self'; script-src 'self' 'nonce-${nonce}' 'strict-dynamic' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self' data:; connect-src 'self'; worker-src 'self' blob:; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'`)
+    setHeader(
+      event,
+      'content-security-policy',
+      [
+        "default-src 'self'",
+        `script-src 'self' 'nonce-${nonce}' 'strict-dynamic' 'wasm-unsafe-eval'`,
+        "style-src 'self' 'unsafe-inline'",
+        "img-src 'self' data: blob:",
+        "font-src 'self' data:",
+        "connect-src 'self'",
+        "worker-src 'self' blob:",
+        "object-src 'none'",
+        "base-uri 'none'",
+        "form-action 'self'",
+        "frame-ancestors 'none'",
+      ].join('; '),
+    )
   })
 })

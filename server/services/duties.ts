@@ -15,7 +15,10 @@ import type { Project } from '../db/projects'
 import { judgeOptions } from './judging'
 import type { Actor, NewEntry } from './record'
 
-/** Whether a standing release at or after a step covers it, and whether a report has opened the step again since. */
+/**
+ * Whether a standing release at or after a step covers it, and whether a report has opened the step again
+ * since.
+ */
 function signedOff(compiled: CompiledProcedure, stands: readonly Entry[], step: string, accepted: boolean) {
   const index = compiled.stepIndex.get(step) ?? -1
   let since = -Infinity
@@ -36,39 +39,91 @@ function changes(entry: NewEntry, before: readonly StoredEntry[]): string | null
 }
 
 /** A release needs its request and everything before it done; a waiver names what it leaves open. */
-async function checkHold(db: Knex, project: Project, compiled: CompiledProcedure, joint: Joint, before: readonly StoredEntry[], entry: NewEntry) {
+async function checkHold(
+  db: Knex,
+  project: Project,
+  compiled: CompiledProcedure,
+  joint: Joint,
+  before: readonly StoredEntry[],
+  entry: NewEntry,
+) {
   const entries = before.map(forCore)
-  const judgement = judge(compiled, joint.facts, entries, Date.now(), await judgeOptions(db, project, compiled.procedure.key, entries))
+  const judgement = judge(
+    compiled,
+    joint.facts,
+    entries,
+    Date.now(),
+    await judgeOptions(db, project, compiled.procedure.key, entries),
+  )
   const index = compiled.stepIndex.get(entry.step!)!
   if (judgement.steps[index]!.point !== 'H') return
   const open = openBefore(compiled, judgement, standing(entries), entry.step!)
   const title = (key: string) => compiled.steps[compiled.stepIndex.get(key)!]!.step.title
   if (entry.kind === 'release') {
-    if (open.length > 0) throw new Problem('not-ready', `Not done yet: ${open.map(title).join('; ')}. A waiver that names them may be given with its reason.`, 'step', { open })
-    if (judgement.steps[index]!.release.state !== 'requested') throw new Problem('not-requested', 'Nobody has asked for this release.', 'step')
+    if (open.length > 0)
+      throw new Problem(
+        'not-ready',
+        `Not done yet: ${open.map(title).join('; ')}. A waiver that names them may be given with its reason.`,
+        'step',
+        { open },
+      )
+    if (judgement.steps[index]!.release.state !== 'requested')
+      throw new Problem('not-requested', 'Nobody has asked for this release.', 'step')
   }
   const named = waived(entry.payload)
   const unnamed = open.filter((key) => !named.includes(key))
-  if (entry.kind === 'waiver' && unnamed.length > 0) throw new Problem('not-named', `The waiver must name what it leaves open: ${unnamed.map(title).join('; ')}.`, 'waives', { open })
+  if (entry.kind === 'waiver' && unnamed.length > 0)
+    throw new Problem(
+      'not-named',
+      `The waiver must name what it leaves open: ${unnamed.map(title).join('; ')}.`,
+      'waives',
+      { open },
+    )
 }
 
 /** After a rejection that nobody has decided about, a further answer says why it is given. */
-async function checkAgain(db: Knex, project: Project, compiled: CompiledProcedure, joint: Joint, before: readonly StoredEntry[], entry: NewEntry) {
+async function checkAgain(
+  db: Knex,
+  project: Project,
+  compiled: CompiledProcedure,
+  joint: Joint,
+  before: readonly StoredEntry[],
+  entry: NewEntry,
+) {
   const mine = before.filter((e) => e.step === entry.step)
-  if (entry.payload.reason !== undefined || !mine.some((e) => answering.has(e.kind as NewEntry['kind']))) return
+  if (entry.payload.reason !== undefined || !mine.some((e) => answering.has(e.kind as NewEntry['kind'])))
+    return
   const entries = before.map(forCore)
-  const judgement = judge(compiled, joint.facts, entries, Date.now(), await judgeOptions(db, project, compiled.procedure.key, entries))
+  const judgement = judge(
+    compiled,
+    joint.facts,
+    entries,
+    Date.now(),
+    await judgeOptions(db, project, compiled.procedure.key, entries),
+  )
   const judged = judgement.steps[compiled.stepIndex.get(entry.step!)!]!
-  if (needsReason(judged, mine.map(forCore))) throw new Problem('needs-reason', 'This was rejected: say why it is measured or done again.', 'reason')
+  if (needsReason(judged, mine.map(forCore)))
+    throw new Problem('needs-reason', 'This was rejected: say why it is measured or done again.', 'reason')
 }
 
 /** Who may do what at a joint, from its record. In the transaction that writes. */
-export async function checkDuties(db: Knex, project: Project, compiled: CompiledProcedure, joint: Joint, accepted: boolean, before: readonly StoredEntry[], news: readonly NewEntry[], actor: Actor): Promise<void> {
+export async function checkDuties(
+  db: Knex,
+  project: Project,
+  compiled: CompiledProcedure,
+  joint: Joint,
+  accepted: boolean,
+  before: readonly StoredEntry[],
+  news: readonly NewEntry[],
+  actor: Actor,
+): Promise<void> {
   const known = new Set(before.map((e) => e.id))
   const fresh = news.filter((e) => !known.has(e.id))
   if (fresh.length === 0) return
   // A waiver for a lot lets the lot pass, not the hold point.
-  const stands = standing(before.map(forCore)).filter((e) => e.kind !== 'waiver' || e.payload.lot === undefined)
+  const stands = standing(before.map(forCore)).filter(
+    (e) => e.kind !== 'waiver' || e.payload.lot === undefined,
+  )
   for (const entry of fresh) {
     if (entry.kind === 'release' || entry.kind === 'waiver') {
       checkRelease(stands, entry.step!, actor.person)

@@ -17,7 +17,11 @@ const watches = new Map<string, Watch>()
 /** Reads on from the last place: places grow in the order of commits, so nothing appears behind it. */
 async function poll(db: Knex, project: string, watch: Watch) {
   try {
-    for (let rows = await feedAfter(db, project, watch.end, PAGE); rows.length > 0; rows = rows.length < PAGE ? [] : await feedAfter(db, project, watch.end, PAGE)) {
+    for (
+      let rows = await feedAfter(db, project, watch.end, PAGE);
+      rows.length > 0;
+      rows = rows.length < PAGE ? [] : await feedAfter(db, project, watch.end, PAGE)
+    ) {
       watch.end = rows.at(-1)!.feed
       for (const listener of watch.listeners) listener(rows)
     }

@@ -26,9 +26,17 @@ const inTurn = makeTurn(200, 'Too many people sign in at this moment: try again 
  *
  * @param works whether the secret was right
  */
-export const guarded = <T>(db: Knex, doors: readonly Door[], works: () => Promise<T | null>): Promise<T | null> => inTurn(() => attempt(db, doors, works))
+export const guarded = <T>(
+  db: Knex,
+  doors: readonly Door[],
+  works: () => Promise<T | null>,
+): Promise<T | null> => inTurn(() => attempt(db, doors, works))
 
-async function attempt<T>(db: Knex, doors: readonly Door[], works: () => Promise<T | null>): Promise<T | null> {
+async function attempt<T>(
+  db: Knex,
+  doors: readonly Door[],
+  works: () => Promise<T | null>,
+): Promise<T | null> {
   const now = () => Date.now()
   const before = await Promise.all(doors.map((d) => triesOf(db, key(d))))
   const wait = Math.max(...before.map((t) => (t ? t.nextAt.getTime() - now() : 0)))
@@ -41,7 +49,10 @@ async function attempt<T>(db: Knex, doors: readonly Door[], works: () => Promise
   for (const door of doors) {
     const tries = await triesOf(db, key(door))
     const recent = tries && tries.nextAt.getTime() > now() - FORGOTTEN ? tries.failures : 0
-    await saveTries(db, key(door), { failures: recent + 1, nextAt: new Date(now() + waitAfter(recent + 1, door.patience)) })
+    await saveTries(db, key(door), {
+      failures: recent + 1,
+      nextAt: new Date(now() + waitAfter(recent + 1, door.patience)),
+    })
   }
   await forgetOldTries(db, new Date(now() - FORGOTTEN))
   return null

@@ -1,5 +1,12 @@
 import type { Knex } from 'knex'
-import { guessMapping, headingsKey, noteColumns, orderColumns, type Column, type Mapping } from '#core/delivery/columns'
+import {
+  guessMapping,
+  headingsKey,
+  noteColumns,
+  orderColumns,
+  type Column,
+  type Mapping,
+} from '#core/delivery/columns'
 import type { Table } from '#core/delivery/table'
 import { rememberedMapping, rememberMapping, type FileKind } from '../db/column-maps'
 import { sha256 } from './record'
@@ -17,11 +24,22 @@ export interface MappedTable {
 }
 
 /** Reads a file and finds its columns: as given, as remembered, or by their usual names. */
-export async function mapTable(db: Knex, project: string, kind: FileKind, file: SentFile, given: Mapping | null): Promise<MappedTable> {
+export async function mapTable(
+  db: Knex,
+  project: string,
+  kind: FileKind,
+  file: SentFile,
+  given: Mapping | null,
+): Promise<MappedTable> {
   const table = await runHeavy('table', file)
   if (given) return { table, mapping: given, remembered: false }
   const kept = await rememberedMapping(db, project, kind, digest(table))
   return { table, mapping: guessMapping(columnsOf[kind], table.header, kept), remembered: kept !== undefined }
 }
 
-export const keepMapping = (db: Knex, project: string, kind: FileKind, { table, mapping }: MappedTable): Promise<void> => rememberMapping(db, project, kind, digest(table), mapping)
+export const keepMapping = (
+  db: Knex,
+  project: string,
+  kind: FileKind,
+  { table, mapping }: MappedTable,
+): Promise<void> => rememberMapping(db, project, kind, digest(table), mapping)

@@ -27,23 +27,43 @@ export interface InstrumentTyped {
 const isDimension = (key: string): key is DimensionKey => Object.hasOwn(dimensions, key)
 
 /** Adds an instrument to the register. Without a calibration, readings with it do not count yet. */
-export async function addInstrument(db: Knex, project: Project, actor: Actor, typed: InstrumentTyped): Promise<void> {
+export async function addInstrument(
+  db: Knex,
+  project: Project,
+  actor: Actor,
+  typed: InstrumentTyped,
+): Promise<void> {
   const role = actingRole(actor, ['administrator'])
-  if (!isDimension(typed.quantity)) throw new Problem('unknown-choice', `"${typed.quantity}" is not a quantity that is measured here.`, 'quantity')
+  if (!isDimension(typed.quantity))
+    throw new Problem(
+      'unknown-choice',
+      `"${typed.quantity}" is not a quantity that is measured here.`,
+      'quantity',
+    )
   const quantity = typed.quantity
-  const read = (field: 'min' | 'max' | 'resolution' | 'uncertainty') => readQuantity(typed[field], quantity, { field })
-  const [min, max, resolution, uncertainty] = [read('min'), read('max'), read('resolution'), read('uncertainty')]
+  const read = (field: 'min' | 'max' | 'resolution' | 'uncertainty') =>
+    readQuantity(typed[field], quantity, { field })
+  const [min, max, resolution, uncertainty] = [
+    read('min'),
+    read('max'),
+    read('resolution'),
+    read('uncertainty'),
+  ]
   if (!(max > min)) throw new Problem('out-of-bounds', 'The range must end above where it begins.', 'max')
   // A temperature is read with its offset; a resolution or an uncertainty of one has none.
   const span = (field: 'resolution' | 'uncertainty', value: number) => {
-    if (!(value >= 0) || value > max - min) throw new Problem('out-of-bounds', `The ${field} must lie between nothing and the range.`, field)
+    if (!(value >= 0) || value > max - min)
+      throw new Problem('out-of-bounds', `The ${field} must lie between nothing and the range.`, field)
   }
   span('resolution', resolution)
   span('uncertainty', uncertainty)
   await inTransaction(db, async (trx) => {
-    if ((await instrumentsOf(trx, project.id)).some((i) => i.name === typed.name)) throw new Problem('duplicate', `There is an instrument "${typed.name}" already.`, 'name')
+    if ((await instrumentsOf(trx, project.id)).some((i) => i.name === typed.name))
+      throw new Problem('duplicate', `There is an instrument "${typed.name}" already.`, 'name')
     await insertInstrument(trx, project.id, { ...typed, min, max, resolution, uncertainty })
-    await appendEntries(trx, actor, role, 'instrument', typed.id, [{ id: uuidv7(), kind: 'register', payload: { ...typed }, recordedAt: new Date() }])
+    await appendEntries(trx, actor, role, 'instrument', typed.id, [
+      { id: uuidv7(), kind: 'register', payload: { ...typed }, recordedAt: new Date() },
+    ])
   })
 }
 
@@ -57,17 +77,32 @@ export interface CalibrationTyped {
  * Enters a calibration. Readings taken while no calibration ran still do not count; joints with readings by
  * this instrument are judged anew, as the calibration may lie back.
  */
-export async function addCalibration(db: Knex, project: Project, actor: Actor, instrument: string, typed: CalibrationTyped): Promise<number> {
+export async function addCalibration(
+  db: Knex,
+  project: Project,
+  actor: Actor,
+  instrument: string,
+  typed: CalibrationTyped,
+): Promise<number> {
   const role = actingRole(actor, ['administrator'])
   const [from, until] = [new Date(`${typed.from}T00:00:00Z`), new Date(`${typed.until}T23:59:59Z`)]
   if (!(until > from)) throw new Problem('out-of-bounds', 'A calibration ends after it begins.', 'until')
-  if (from.getTime() > Date.now()) throw new Problem('future', 'A calibration is entered when it has been made.', 'from')
+  if (from.getTime() > Date.now())
+    throw new Problem('future', 'A calibration is entered when it has been made.', 'from')
   const found = (await instrumentsOf(db, project.id)).find((i) => i.id === instrument)
   if (!found) throw new Problem('not-found', 'There is no such instrument.', 'instrument')
   const joints = await jointsReadWith(db, project.id, instrument)
   await inTransaction(db, async (trx) => {
-    await insertCalibration(trx, project.id, { id: uuidv7(), instrument, from, until, certificate: typed.certificate || null })
-    await appendEntries(trx, actor, role, 'instrument', instrument, [{ id: uuidv7(), kind: 'calibration', payload: { ...typed }, recordedAt: new Date() }])
+    await insertCalibration(trx, project.id, {
+      id: uuidv7(),
+      instrument,
+      from,
+      until,
+      certificate: typed.certificate || null,
+    })
+    await appendEntries(trx, actor, role, 'instrument', instrument, [
+      { id: uuidv7(), kind: 'calibration', payload: { ...typed }, recordedAt: new Date() },
+    ])
     for (const id of joints) {
       const joint = await findJoint(trx, project.id, id)
       if (joint) await refreshJoint(trx, project, joint, await entriesOf(trx, id))

@@ -14,12 +14,29 @@ import type { Actor } from './record'
 /** Everything the joint sheet needs, so that the device can judge by itself. */
 export async function jointSheet(db: Knex, project: Project, actor: Actor, id: string) {
   const joint = await visibleJoint(db, actor, id)
-  const [entries, lots, people, instruments, items] = await Promise.all([entriesOf(db, id), limitedLots(db, project.id), peopleOf(db, project.id), instrumentsOf(db, project.id), itemsByIds(db, project.id, [joint.upstream, joint.downstream, joint.fitting].filter((x): x is string => x !== null))])
+  const [entries, lots, people, instruments, items] = await Promise.all([
+    entriesOf(db, id),
+    limitedLots(db, project.id),
+    peopleOf(db, project.id),
+    instrumentsOf(db, project.id),
+    itemsByIds(
+      db,
+      project.id,
+      [joint.upstream, joint.downstream, joint.fitting].filter((x): x is string => x !== null),
+    ),
+  ])
   const procedure = joint.procedure ? await compiledProcedure(db, project.id, joint.procedure) : null
   const key = procedure?.procedure.key ?? ''
   return {
-    joint: { ...joint, state: stateAt(joint, Date.now()) }, procedure: procedure?.procedure ?? null, opening: procedure ? null : await openingOf(db, project, joint),
-    schools: project.settings.schools[key] ?? {}, plan: project.settings.plan[key] ?? {}, rule: project.settings.rule, instruments, lots: lotFacts(lots), items,
+    joint: { ...joint, state: stateAt(joint, Date.now()) },
+    procedure: procedure?.procedure ?? null,
+    opening: procedure ? null : await openingOf(db, project, joint),
+    schools: project.settings.schools[key] ?? {},
+    plan: project.settings.plan[key] ?? {},
+    rule: project.settings.rule,
+    instruments,
+    lots: lotFacts(lots),
+    items,
     people: Object.fromEntries(people.map((p) => [p.id, p.name])),
     entries: entries.map((e) => ({ ...forCore(e), seq: e.seq, hash: e.hash, lateReason: e.late })),
   }

@@ -9,15 +9,45 @@ import type { Project } from '../db/projects'
 
 /** Lots of the register as the judge takes them, by the key of their name. */
 export const lotFacts = (lots: readonly Lot[]): Record<string, LotFacts> =>
-  Object.fromEntries(lots.map(({ lot, made, expires, opened, shelfMonths, openedDays, quarantinedAt, reason }) => [nameKey(lot), { made, expires, opened, shelfMonths, openedDays, quarantinedAt: quarantinedAt === null ? null : Date.parse(quarantinedAt), reason }]))
+  Object.fromEntries(
+    lots.map(({ lot, made, expires, opened, shelfMonths, openedDays, quarantinedAt, reason }) => [
+      nameKey(lot),
+      {
+        made,
+        expires,
+        opened,
+        shelfMonths,
+        openedDays,
+        quarantinedAt: quarantinedAt === null ? null : Date.parse(quarantinedAt),
+        reason,
+      },
+    ]),
+  )
 
 /**
  * What the judge needs to know of a project for one procedure.
  *
  * @param entries when the judge will see no others: only the lots and instruments that they name are read
  */
-export async function judgeOptions(db: Knex, project: Project, procedureKey: string, entries?: readonly Entry[]): Promise<JudgeOptions> {
-  const distinct = (names: readonly unknown[]) => [...new Set(names.filter((n): n is string => typeof n === 'string'))]
-  const [instruments, lots] = await Promise.all([instrumentsOf(db, project.id, entries && distinct(entries.map((e) => e.instrument))), limitedLots(db, project.id, entries && distinct(entries.map((e) => e.payload.lot)))])
-  return { rule: project.settings.rule, zone: project.zone, schools: project.settings.schools[procedureKey] ?? {}, plan: project.settings.plan[procedureKey] ?? {}, instruments: instrumentFacts(instruments), lots: lotFacts(lots) }
+export async function judgeOptions(
+  db: Knex,
+  project: Project,
+  procedureKey: string,
+  entries?: readonly Entry[],
+): Promise<JudgeOptions> {
+  const distinct = (names: readonly unknown[]) => [
+    ...new Set(names.filter((n): n is string => typeof n === 'string')),
+  ]
+  const [instruments, lots] = await Promise.all([
+    instrumentsOf(db, project.id, entries && distinct(entries.map((e) => e.instrument))),
+    limitedLots(db, project.id, entries && distinct(entries.map((e) => e.payload.lot))),
+  ])
+  return {
+    rule: project.settings.rule,
+    zone: project.zone,
+    schools: project.settings.schools[procedureKey] ?? {},
+    plan: project.settings.plan[procedureKey] ?? {},
+    instruments: instrumentFacts(instruments),
+    lots: lotFacts(lots),
+  }
 }

@@ -25,8 +25,17 @@ export interface LotProjection {
 export function projectLot(entries: readonly StoredEntry[]): LotProjection {
   const out: LotProjection = { dates: null, quarantinedAt: null, reason: null }
   for (const e of standing(entries.map(forCore))) {
-    if (e.kind === 'dates') out.dates = [e.payload.made, e.payload.expires, e.payload.opened].map((d) => (typeof d === 'string' ? d : null)) as [string | null, string | null, string | null]
-    if (e.kind === 'quarantine') Object.assign(out, e.payload.on === true ? { quarantinedAt: new Date(e.recordedAt).toISOString(), reason: String(e.payload.reason) } : { quarantinedAt: null, reason: null })
+    if (e.kind === 'dates')
+      out.dates = [e.payload.made, e.payload.expires, e.payload.opened].map((d) =>
+        typeof d === 'string' ? d : null,
+      ) as [string | null, string | null, string | null]
+    if (e.kind === 'quarantine')
+      Object.assign(
+        out,
+        e.payload.on === true
+          ? { quarantinedAt: new Date(e.recordedAt).toISOString(), reason: String(e.payload.reason) }
+          : { quarantinedAt: null, reason: null },
+      )
   }
   return out
 }
@@ -60,10 +69,18 @@ async function lotOf(db: Knex, actor: Actor, id: string): Promise<Lot> {
 
 export async function lotSheet(db: Knex, actor: Actor, id: string) {
   const lot = await lotOf(db, actor, id)
-  const [items, entries, people] = await Promise.all([itemsWhere(db, { project: actor.project, lot: lot.lot }), entriesOf(db, id), peopleOf(db, actor.project)])
+  const [items, entries, people] = await Promise.all([
+    itemsWhere(db, { project: actor.project, lot: lot.lot }),
+    entriesOf(db, id),
+    peopleOf(db, actor.project),
+  ])
   return {
-    lot: described(lot, Date.now()), counts: Object.fromEntries([...new Set(items.map((i) => i.state))].map((s) => [s, items.filter((i) => i.state === s).length])),
-    entries: entries.map(forCore), people: Object.fromEntries(people.map((p) => [p.id, p.name])),
+    lot: described(lot, Date.now()),
+    counts: Object.fromEntries(
+      [...new Set(items.map((i) => i.state))].map((s) => [s, items.filter((i) => i.state === s).length]),
+    ),
+    entries: entries.map(forCore),
+    people: Object.fromEntries(people.map((p) => [p.id, p.name])),
   }
 }
 
@@ -76,49 +93,99 @@ export interface LotTyped {
 }
 
 function checkDates(typed: Pick<LotTyped, 'made' | 'expires' | 'opened'>) {
-  for (const key of ['made', 'expires', 'opened'] as const) if (typed[key] && !isDay(typed[key])) throw new Problem('bad-date', `"${typed[key]}" is not a date such as 2026-03-09.`, key)
+  for (const key of ['made', 'expires', 'opened'] as const)
+    if (typed[key] && !isDay(typed[key]))
+      throw new Problem('bad-date', `"${typed[key]}" is not a date such as 2026-03-09.`, key)
   const today = new Date(Date.now() + 86_400_000).toISOString().slice(0, 10)
-  if (typed.made && typed.expires && typed.expires < typed.made) throw new Problem('contradiction', 'It expires before it was produced.', 'expires')
-  if (typed.made && typed.made > today) throw new Problem('future', 'It was produced in the future: read the label again.', 'made')
-  if (typed.opened && typed.opened > today) throw new Problem('future', 'It is opened on the day that it is opened.', 'opened')
-  if (typed.made && typed.opened && typed.opened < typed.made) throw new Problem('contradiction', 'It was opened before it was produced.', 'opened')
+  if (typed.made && typed.expires && typed.expires < typed.made)
+    throw new Problem('contradiction', 'It expires before it was produced.', 'expires')
+  if (typed.made && typed.made > today)
+    throw new Problem('future', 'It was produced in the future: read the label again.', 'made')
+  if (typed.opened && typed.opened > today)
+    throw new Problem('future', 'It is opened on the day that it is opened.', 'opened')
+  if (typed.made && typed.opened && typed.opened < typed.made)
+    throw new Problem('contradiction', 'It was opened before it was produced.', 'opened')
 }
 
-/** Enters a lot read from a label or typed. A known one keeps what it has, and gets the dates that were missing. */
-export async function registerLot(db: Knex, project: Project, actor: Actor, typed: LotTyped): Promise<string> {
+/**
+ * Enters a lot read from a label or typed. A known one keeps what it has, and gets the dates that were
+ * missing.
+ */
+export async function registerLot(
+  db: Knex,
+  project: Project,
+  actor: Actor,
+  typed: LotTyped,
+): Promise<string> {
   const role = actingRole(actor, ['inspector', 'crew-lead'])
   checkDates(typed)
   return inTransaction(db, async (trx) => {
     await addLots(trx, project.id, [{ id: uuidv7(), ...typed }])
     const lot = (await findLot(trx, project.id, { lot: typed.lot }))!
-    for (const key of ['made', 'expires'] as const) if (typed[key] && lot[key] !== typed[key]) throw new Problem('contradiction', `Lot ${typed.lot} is known with another ${key === 'made' ? 'production' : 'expiry'} date, ${lot[key]}.`, key)
-    await appendEntries(trx, actor, role, 'lot', lot.id, [{ id: uuidv7(), kind: 'dates', payload: { made: lot.made, expires: lot.expires, opened: lot.opened }, recordedAt: new Date() }])
+    for (const key of ['made', 'expires'] as const)
+      if (typed[key] && lot[key] !== typed[key])
+        throw new Problem(
+          'contradiction',
+          `Lot ${typed.lot} is known with another ${key === 'made' ? 'production' : 'expiry'} date, ${lot[key]}.`,
+          key,
+        )
+    await appendEntries(trx, actor, role, 'lot', lot.id, [
+      {
+        id: uuidv7(),
+        kind: 'dates',
+        payload: { made: lot.made, expires: lot.expires, opened: lot.opened },
+        recordedAt: new Date(),
+      },
+    ])
     await rejudge(trx, project, lot.lot)
     return lot.id
   })
 }
 
 /** Corrects the dates of a lot; joints that used it are judged anew. */
-export async function dateLot(db: Knex, project: Project, actor: Actor, id: string, typed: Pick<LotTyped, 'made' | 'expires' | 'opened'>): Promise<number> {
+export async function dateLot(
+  db: Knex,
+  project: Project,
+  actor: Actor,
+  id: string,
+  typed: Pick<LotTyped, 'made' | 'expires' | 'opened'>,
+): Promise<number> {
   const role = actingRole(actor, ['inspector'])
   checkDates(typed)
   const lot = await lotOf(db, actor, id)
   return inTransaction(db, async (trx) => {
-    await appendEntries(trx, actor, role, 'lot', id, [{ id: uuidv7(), kind: 'dates', payload: { ...typed }, recordedAt: new Date() }])
+    await appendEntries(trx, actor, role, 'lot', id, [
+      { id: uuidv7(), kind: 'dates', payload: { ...typed }, recordedAt: new Date() },
+    ])
     await saveLotDates(trx, id, typed)
     return rejudge(trx, project, lot.lot)
   })
 }
 
-/** Puts a lot into quarantine from now on, or takes it out; both say why. What was made before is traced, not judged anew. */
-export async function quarantineLot(db: Knex, project: Project, actor: Actor, id: string, on: boolean, reason: string): Promise<void> {
+/**
+ * Puts a lot into quarantine from now on, or takes it out; both say why. What was made before is traced,
+ * not judged anew.
+ */
+export async function quarantineLot(
+  db: Knex,
+  project: Project,
+  actor: Actor,
+  id: string,
+  on: boolean,
+  reason: string,
+): Promise<void> {
   const role = actingRole(actor, on ? ['inspector', 'engineer'] : ['engineer'])
   const lot = await lotOf(db, actor, id)
   const at = new Date()
   const entry: NewEntry = { id: uuidv7(), kind: 'quarantine', payload: { on, reason }, recordedAt: at }
   await inTransaction(db, async (trx) => {
     await appendAfter(trx, actor, role, 'lot', id, [entry], (before) => {
-      if (on === (projectLot(before).quarantinedAt !== null)) throw new Problem('wrong-state', on ? `Lot ${lot.lot} is in quarantine already.` : `Lot ${lot.lot} is not in quarantine.`, 'lot')
+      if (on === (projectLot(before).quarantinedAt !== null))
+        throw new Problem(
+          'wrong-state',
+          on ? `Lot ${lot.lot} is in quarantine already.` : `Lot ${lot.lot} is not in quarantine.`,
+          'lot',
+        )
     })
     await setLotQuarantine(trx, id, on ? at : null, on ? reason : null)
     await rejudge(trx, project, lot.lot)

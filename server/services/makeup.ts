@@ -10,7 +10,10 @@ type MadeJoint = Pick<Joint, 'id' | 'project' | 'crew' | 'procedure' | 'upstream
 /** What a joint was made with, from its row, its items and its entries. */
 export async function makeupOf(db: Knex, joint: MadeJoint, entries: readonly StoredEntry[]): Promise<Use[]> {
   const ids = [joint.upstream, joint.downstream, joint.fitting].filter((id): id is string => id !== null)
-  return usesOf({ crew: joint.crew, procedure: joint.procedure, items: await itemsByIds(db, joint.project, ids) }, entries.map(forCore))
+  return usesOf(
+    { crew: joint.crew, procedure: joint.procedure, items: await itemsByIds(db, joint.project, ids) },
+    entries.map(forCore),
+  )
 }
 
 /**
@@ -18,8 +21,14 @@ export async function makeupOf(db: Knex, joint: MadeJoint, entries: readonly Sto
  *
  * @param before its entries as they were written last time; when what they say of makeup is the same, nothing is written
  */
-export async function saveMakeup(trx: Knex, joint: MadeJoint, entries: readonly StoredEntry[], before?: readonly StoredEntry[]): Promise<void> {
-  const said = (list: readonly StoredEntry[]) => JSON.stringify(usesOf({ crew: joint.crew, procedure: joint.procedure, items: [] }, list.map(forCore)))
+export async function saveMakeup(
+  trx: Knex,
+  joint: MadeJoint,
+  entries: readonly StoredEntry[],
+  before?: readonly StoredEntry[],
+): Promise<void> {
+  const said = (list: readonly StoredEntry[]) =>
+    JSON.stringify(usesOf({ crew: joint.crew, procedure: joint.procedure, items: [] }, list.map(forCore)))
   if (before && said(before) === said(entries)) return
   await saveUses(trx, joint.project, joint.id, await makeupOf(trx, joint, entries))
 }

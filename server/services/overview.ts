@@ -13,9 +13,40 @@ import type { Actor } from './record'
 
 /** What every view needs to name things. */
 export async function overview(db: Knex, project: Project, actor: Actor) {
-  const [lines, crews, people, instruments, catalogue] = await Promise.all([alignmentsOf(db, project.id), crewsOf(db, project.id), peopleOf(db, project.id), instrumentsOf(db, project.id), catalogueOf(db, project.id)])
-  const articles = [...catalogue.values()].map(({ item, title, kind, pressureClass, gtin, mass, facts }) => ({ item, title, kind, pressureClass, gtin, mass, facts }))
-  return { project: { key: project.key, name: project.name, zone: project.zone }, roles: actor.roles, crew: actor.crew, lines: lines.map(({ id, key, name, material, from, to, profile }) => ({ id, key, name, material, from, to, profile })), crews, people, instruments, articles }
+  const [lines, crews, people, instruments, catalogue] = await Promise.all([
+    alignmentsOf(db, project.id),
+    crewsOf(db, project.id),
+    peopleOf(db, project.id),
+    instrumentsOf(db, project.id),
+    catalogueOf(db, project.id),
+  ])
+  const articles = [...catalogue.values()].map(({ item, title, kind, pressureClass, gtin, mass, facts }) => ({
+    item,
+    title,
+    kind,
+    pressureClass,
+    gtin,
+    mass,
+    facts,
+  }))
+  return {
+    project: { key: project.key, name: project.name, zone: project.zone },
+    roles: actor.roles,
+    crew: actor.crew,
+    lines: lines.map(({ id, key, name, material, from, to, profile }) => ({
+      id,
+      key,
+      name,
+      material,
+      from,
+      to,
+      profile,
+    })),
+    crews,
+    people,
+    instruments,
+    articles,
+  }
 }
 
 export interface TodayItem {
@@ -36,26 +67,116 @@ export interface TodayItem {
 const HOUR = 3_600_000
 
 /** What needs this person now: who stands still longest comes first, then what is due soonest. */
-export async function today(db: Knex, project: Project, actor: Actor, now = Date.now()): Promise<TodayItem[]> {
-  const [joints, ncrs, packs, crews, deliveries] = await Promise.all([livelyJoints(db, project.id, actor.crew), ncrsOf(db, project.id, { crew: actor.crew }), packsOf(db, project.id), crewsOf(db, project.id), deliveriesOf(db, project.id)])
+export async function today(
+  db: Knex,
+  project: Project,
+  actor: Actor,
+  now = Date.now(),
+): Promise<TodayItem[]> {
+  const [joints, ncrs, packs, crews, deliveries] = await Promise.all([
+    livelyJoints(db, project.id, actor.crew),
+    ncrsOf(db, project.id, { crew: actor.crew }),
+    packsOf(db, project.id),
+    crewsOf(db, project.id),
+    deliveriesOf(db, project.id),
+  ])
   const crewName = (id: string | null) => crews.find((c) => c.id === id)?.name ?? null
   const items: TodayItem[] = []
   for (const j of joints) {
     const base = { subject: j.id, place: j.number, station: j.station, crew: crewName(j.crew) }
-    for (const h of j.summary.holds) items.push({ ...base, kind: 'hold', step: h.step, title: h.title, detail: 'Release requested', since: h.since, due: null })
-    for (const d of j.summary.drafts) items.push({ ...base, kind: 'draft', step: d.step, title: 'Nonconformance drafted', detail: `${d.criterion} – found: ${d.reading}`, since: null, due: null })
+    for (const h of j.summary.holds)
+      items.push({
+        ...base,
+        kind: 'hold',
+        step: h.step,
+        title: h.title,
+        detail: 'Release requested',
+        since: h.since,
+        due: null,
+      })
+    for (const d of j.summary.drafts)
+      items.push({
+        ...base,
+        kind: 'draft',
+        step: d.step,
+        title: 'Nonconformance drafted',
+        detail: `${d.criterion} – found: ${d.reading}`,
+        since: null,
+        due: null,
+      })
     for (const c of j.summary.clocks) {
       if (c.until > now + 12 * HOUR) continue
-      if (c.until > now) items.push({ ...base, kind: 'clock', step: c.step, title: c.title, detail: c.action ?? 'Runs by itself', since: c.startedAt, due: c.until })
-      else if (c.action) items.push({ ...base, kind: 'action', step: c.step, title: c.title, detail: c.action, since: c.until, due: c.until })
+      if (c.until > now)
+        items.push({
+          ...base,
+          kind: 'clock',
+          step: c.step,
+          title: c.title,
+          detail: c.action ?? 'Runs by itself',
+          since: c.startedAt,
+          due: c.until,
+        })
+      else if (c.action)
+        items.push({
+          ...base,
+          kind: 'action',
+          step: c.step,
+          title: c.title,
+          detail: c.action,
+          since: c.until,
+          due: c.until,
+        })
     }
   }
-  for (const n of ncrs) if (n.state !== 'closed') items.push({ kind: 'ncr', subject: n.id, step: n.step, title: n.number, place: n.place, station: null, crew: crewName(n.crew), detail: { open: 'Waits for the engineer’s disposition', disposed: `To do: ${n.disposition}`, reworked: 'Rework waits to be verified' }[n.state as 'open'], since: Date.parse(n.raisedAt), due: null })
+  for (const n of ncrs)
+    if (n.state !== 'closed')
+      items.push({
+        kind: 'ncr',
+        subject: n.id,
+        step: n.step,
+        title: n.number,
+        place: n.place,
+        station: null,
+        crew: crewName(n.crew),
+        detail: {
+          open: 'Waits for the engineer’s disposition',
+          disposed: `To do: ${n.disposition}`,
+          reworked: 'Rework waits to be verified',
+        }[n.state as 'open'],
+        since: Date.parse(n.raisedAt),
+        due: null,
+      })
   if (!actor.crew) {
     const endOfDay = now + 16 * HOUR
-    for (const p of packs) if ((p.state === 'planned' || p.state === 'running') && p.dueAt && Date.parse(p.dueAt) < endOfDay) items.push({ kind: 'test', subject: p.id, step: null, title: p.state === 'running' ? 'Test running' : 'Test due', place: p.number, station: p.from, crew: null, detail: `${p.from.toFixed(0)} to ${p.to.toFixed(0)} m`, since: null, due: Date.parse(p.dueAt) })
+    for (const p of packs)
+      if ((p.state === 'planned' || p.state === 'running') && p.dueAt && Date.parse(p.dueAt) < endOfDay)
+        items.push({
+          kind: 'test',
+          subject: p.id,
+          step: null,
+          title: p.state === 'running' ? 'Test running' : 'Test due',
+          place: p.number,
+          station: p.from,
+          crew: null,
+          detail: `${p.from.toFixed(0)} to ${p.to.toFixed(0)} m`,
+          since: null,
+          due: Date.parse(p.dueAt),
+        })
     items.push(...(await yardWork(db, project, now)))
-    for (const d of deliveries) if (d.state === 'open') items.push({ kind: 'delivery', subject: d.id, step: null, title: 'Delivery to inspect', place: d.number, station: null, crew: null, detail: d.waiting > 0 ? `${d.waiting} of ${d.items} items to look at` : 'To be signed', since: Date.parse(d.receivedAt), due: null })
+    for (const d of deliveries)
+      if (d.state === 'open')
+        items.push({
+          kind: 'delivery',
+          subject: d.id,
+          step: null,
+          title: 'Delivery to inspect',
+          place: d.number,
+          station: null,
+          crew: null,
+          detail: d.waiting > 0 ? `${d.waiting} of ${d.items} items to look at` : 'To be signed',
+          since: Date.parse(d.receivedAt),
+          due: null,
+        })
   }
   return items.sort((a, b) => urgency(a, now) - urgency(b, now))
 }
@@ -67,31 +188,94 @@ const WARN_DAYS = 14
 async function yardWork(db: Knex, project: Project, now: number): Promise<TodayItem[]> {
   const [lots, places] = await Promise.all([limitedLots(db, project.id), placesOf(db, project.id)])
   const base = { step: null, station: null, crew: null }
-  const ending = lots.filter((l) => l.kind === 'consumable' && !l.quarantinedAt).flatMap((l): TodayItem[] => {
-    const end = shelfEnd(l)
-    if (!end || end.at > now + WARN_DAYS * DAY) return []
-    return [{ ...base, kind: 'lot', subject: l.id, title: end.at < now ? 'Lot past its date' : 'Lot ends soon', place: l.lot, detail: `${l.title ?? ''}, ${end.why} ${new Date(end.at).toISOString().slice(0, 10)}`, since: null, due: end.at }]
-  })
-  const rounds = places.filter((p) => p.lastRound === null || Date.parse(p.lastRound) + p.everyDays * DAY < now + 12 * HOUR).map((p): TodayItem => ({ ...base, kind: 'round', subject: p.id, title: 'Storage round due', place: p.name, detail: p.lastRound ? `every ${p.everyDays} days` : 'not looked at yet', since: null, due: p.lastRound ? Date.parse(p.lastRound) + p.everyDays * DAY : now }))
+  const ending = lots
+    .filter((l) => l.kind === 'consumable' && !l.quarantinedAt)
+    .flatMap((l): TodayItem[] => {
+      const end = shelfEnd(l)
+      if (!end || end.at > now + WARN_DAYS * DAY) return []
+      return [
+        {
+          ...base,
+          kind: 'lot',
+          subject: l.id,
+          title: end.at < now ? 'Lot past its date' : 'Lot ends soon',
+          place: l.lot,
+          detail: `${l.title ?? ''}, ${end.why} ${new Date(end.at).toISOString().slice(0, 10)}`,
+          since: null,
+          due: end.at,
+        },
+      ]
+    })
+  const rounds = places
+    .filter((p) => p.lastRound === null || Date.parse(p.lastRound) + p.everyDays * DAY < now + 12 * HOUR)
+    .map((p): TodayItem => ({
+      ...base,
+      kind: 'round',
+      subject: p.id,
+      title: 'Storage round due',
+      place: p.name,
+      detail: p.lastRound ? `every ${p.everyDays} days` : 'not looked at yet',
+      since: null,
+      due: p.lastRound ? Date.parse(p.lastRound) + p.everyDays * DAY : now,
+    }))
   return [...ending, ...rounds]
 }
 
-/** Smaller is more urgent: people standing at a hold by how long, then work that may go on, then what comes. */
+/**
+ * Smaller is more urgent: people standing at a hold by how long, then work that may go on, then what
+ * comes.
+ */
 function urgency(item: TodayItem, now: number): number {
-  const order: Record<TodayItem['kind'], number> = { hold: 0, action: 1, draft: 2, ncr: 3, delivery: 4, test: 4, clock: 5, round: 6, lot: 7 }
-  const within = ['clock', 'test', 'round', 'lot'].includes(item.kind) ? (item.due ?? now) : (item.since ?? now)
+  const order: Record<TodayItem['kind'], number> = {
+    hold: 0,
+    action: 1,
+    draft: 2,
+    ncr: 3,
+    delivery: 4,
+    test: 4,
+    clock: 5,
+    round: 6,
+    lot: 7,
+  }
+  const within = ['clock', 'test', 'round', 'lot'].includes(item.kind)
+    ? (item.due ?? now)
+    : (item.since ?? now)
   return order[item.kind] * 1e14 + within
 }
 
 /** The line as the strip draws it. */
 export async function strip(db: Knex, project: Project, actor: Actor, alignment: string) {
-  if (!(await alignmentsOf(db, project.id)).some((l) => l.id === alignment)) throw new Problem('not-found', 'There is no such line.', 'line')
+  if (!(await alignmentsOf(db, project.id)).some((l) => l.id === alignment))
+    throw new Problem('not-found', 'There is no such line.', 'line')
   const now = Date.now()
-  const [joints, packs, reaches, ncrs] = await Promise.all([jointsWhere(db, { project: project.id, alignment, crew: actor.crew }), packsOf(db, project.id), reachesOf(db, project.id, actor.crew), ncrsOf(db, project.id, { crew: actor.crew })])
+  const [joints, packs, reaches, ncrs] = await Promise.all([
+    jointsWhere(db, { project: project.id, alignment, crew: actor.crew }),
+    packsOf(db, project.id),
+    reachesOf(db, project.id, actor.crew),
+    ncrsOf(db, project.id, { crew: actor.crew }),
+  ])
   const open = new Set(ncrs.filter((n) => n.state !== 'closed').map((n) => n.subject))
   return {
-    joints: joints.map((j) => ({ id: j.id, number: j.number, station: j.station, crew: j.crew, state: stateAt(j, now), opened: j.procedure !== null, delivered: j.upstream !== null, testableAt: j.testableAt, held: j.heldSince !== null, ncr: open.has(j.id), next: j.summary.nextTitle, done: j.done, applicable: j.applicable })),
-    packs: packs.filter((p) => p.alignment === alignment).map(({ id, number, from, to, state, verdict }) => ({ id, number, from, to, state, verdict })),
-    reaches: reaches.filter((r) => r.alignment === alignment).map(({ id, name, from, to, state }) => ({ id, name, from, to, state })),
+    joints: joints.map((j) => ({
+      id: j.id,
+      number: j.number,
+      station: j.station,
+      crew: j.crew,
+      state: stateAt(j, now),
+      opened: j.procedure !== null,
+      delivered: j.upstream !== null,
+      testableAt: j.testableAt,
+      held: j.heldSince !== null,
+      ncr: open.has(j.id),
+      next: j.summary.nextTitle,
+      done: j.done,
+      applicable: j.applicable,
+    })),
+    packs: packs
+      .filter((p) => p.alignment === alignment)
+      .map(({ id, number, from, to, state, verdict }) => ({ id, number, from, to, state, verdict })),
+    reaches: reaches
+      .filter((r) => r.alignment === alignment)
+      .map(({ id, name, from, to, state }) => ({ id, name, from, to, state })),
   }
 }

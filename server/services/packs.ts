@@ -18,7 +18,18 @@ import { alignmentsOf, peopleOf, type Project } from '../db/projects'
 import { instrumentsOf } from '../db/instruments'
 import { findFile, insertFile } from '../db/files'
 import { runHeavy } from './heavy/run'
-import { findPack, insertSamples, ncrsOf, reachesOf, packOfLog, samplesOf, savePack, type Pack, type PackProjection, type SampleRow } from '../db/site'
+import {
+  findPack,
+  insertSamples,
+  ncrsOf,
+  reachesOf,
+  packOfLog,
+  samplesOf,
+  savePack,
+  type Pack,
+  type PackProjection,
+  type SampleRow,
+} from '../db/site'
 import { cleanPicture, pngOf } from './pictures'
 import { actingRole, appendAfter, appendEntries, sha256, type Actor, type NewEntry } from './record'
 
@@ -30,12 +41,29 @@ export async function packOf(db: Knex, actor: Actor, id: string): Promise<Pack> 
 
 /** The state of a pack from its entries. */
 export function projectPack(entries: StoredEntry[]): PackProjection {
-  const out: PackProjection = { state: 'planned', logFile: null, verdict: null, signedBy: null, signedAt: null }
+  const out: PackProjection = {
+    state: 'planned',
+    logFile: null,
+    verdict: null,
+    signedBy: null,
+    signedAt: null,
+  }
   for (const e of standing(entries.map(forCore))) {
-    if (e.kind === 'start') Object.assign(out, { state: 'running', logFile: null, verdict: null, signedBy: null, signedAt: null })
+    if (e.kind === 'start')
+      Object.assign(out, { state: 'running', logFile: null, verdict: null, signedBy: null, signedAt: null })
     if (e.kind === 'run') out.logFile = String(e.payload.file)
-    if (e.kind === 'evaluation') Object.assign(out, { state: e.payload.verdict === 'reject' ? 'failed' : e.payload.verdict === 'incomplete' ? 'running' : 'evaluated', verdict: e.payload.verdict })
-    if (e.kind === 'signature' && e.role === 'witness') Object.assign(out, { state: 'signed', signedBy: e.person, signedAt: new Date(e.recordedAt) })
+    if (e.kind === 'evaluation')
+      Object.assign(out, {
+        state:
+          e.payload.verdict === 'reject'
+            ? 'failed'
+            : e.payload.verdict === 'incomplete'
+              ? 'running'
+              : 'evaluated',
+        verdict: e.payload.verdict,
+      })
+    if (e.kind === 'signature' && e.role === 'witness')
+      Object.assign(out, { state: 'signed', signedBy: e.person, signedAt: new Date(e.recordedAt) })
   }
   return out
 }
@@ -49,24 +77,59 @@ async function sectionOf(db: Knex, pack: Pack, project: string) {
 /** What a joint says to a test; of one stored before that was kept, what its state says. */
 function readiness(j: Joint, now: number): TestReadiness {
   const state = stateAt(j, now)
-  return j.summary.test ?? { ready: state === 'accepted' || state === 'waiting', gated: true, at: j.testableAt }
+  return (
+    j.summary.test ?? { ready: state === 'accepted' || state === 'waiting', gated: true, at: j.testableAt }
+  )
 }
 
 /** The ready list of a pack, with its evidence. */
-export async function readyOf(db: Knex, project: Project, pack: Pack, entries: StoredEntry[]): Promise<ReadyRow[]> {
+export async function readyOf(
+  db: Knex,
+  project: Project,
+  pack: Pack,
+  entries: StoredEntry[],
+): Promise<ReadyRow[]> {
   const { line, plan } = await sectionOf(db, pack, project.id)
-  const [joints, reaches, instruments, people] = await Promise.all([jointsWhere(db, { project: project.id, alignment: pack.alignment, from: pack.from, to: pack.to }), reachesOf(db, project.id), instrumentsOf(db, project.id), peopleOf(db, project.id)])
+  const [joints, reaches, instruments, people] = await Promise.all([
+    jointsWhere(db, { project: project.id, alignment: pack.alignment, from: pack.from, to: pack.to }),
+    reachesOf(db, project.id),
+    instrumentsOf(db, project.id),
+    peopleOf(db, project.id),
+  ])
   const within = reaches.filter((r) => r.alignment === pack.alignment && r.from < pack.to && r.to > pack.from)
-  const ncrs = await ncrsOf(db, project.id, { subjects: [...joints.map((j) => j.id), ...within.map((r) => r.id), pack.id] })
+  const ncrs = await ncrsOf(db, project.id, {
+    subjects: [...joints.map((j) => j.id), ...within.map((r) => r.id), pack.id],
+  })
   const gauge = instruments.find((i) => i.id === pack.gauge)
   const now = Date.now()
-  const confirmed = Object.fromEntries(standing(entries.map(forCore)).filter((e) => e.kind === 'confirmation' && e.payload.answer === 'yes').map((e) => [e.step ?? '', people.find((p) => p.id === e.person)?.name ?? '']))
+  const confirmed = Object.fromEntries(
+    standing(entries.map(forCore))
+      .filter((e) => e.kind === 'confirmation' && e.payload.answer === 'yes')
+      .map((e) => [e.step ?? '', people.find((p) => p.id === e.person)?.name ?? '']),
+  )
   return readyList({
-    now, testPressure: pack.design.testPressure, plan, material: line.material, methodMaterial: pack.design.methodMaterial, confirmed,
-    joints: joints.map((j) => ({ id: j.id, number: j.number, ...readiness(j, now), heldSteps: j.summary.holds.filter((h) => !h.afterTest).length })),
-    ncrs: ncrs.map((n) => ({ id: n.id, number: n.number, open: n.state !== 'closed', conceded: n.disposition === 'use-as-is' })),
+    now,
+    testPressure: pack.design.testPressure,
+    plan,
+    material: line.material,
+    methodMaterial: pack.design.methodMaterial,
+    confirmed,
+    joints: joints.map((j) => ({
+      id: j.id,
+      number: j.number,
+      ...readiness(j, now),
+      heldSteps: j.summary.holds.filter((h) => !h.afterTest).length,
+    })),
+    ncrs: ncrs.map((n) => ({
+      id: n.id,
+      number: n.number,
+      open: n.state !== 'closed',
+      conceded: n.disposition === 'use-as-is',
+    })),
     reaches: within.map((r) => ({ id: r.id, name: r.name, state: r.state })),
-    gauge: gauge ? { id: gauge.id, name: gauge.name, max: gauge.max, calibratedUntil: Date.parse(gauge.calibratedUntil) } : null,
+    gauge: gauge
+      ? { id: gauge.id, name: gauge.name, max: gauge.max, calibratedUntil: Date.parse(gauge.calibratedUntil) }
+      : null,
   })
 }
 
@@ -74,8 +137,13 @@ export async function readyOf(db: Knex, project: Project, pack: Pack, entries: S
 export async function confirmRow(db: Knex, actor: Actor, id: string, row: string): Promise<void> {
   const role = actingRole(actor, ['inspector', 'engineer'])
   await packOf(db, actor, id)
-  if (!confirmableRows.includes(row)) throw new Problem('bad-row', 'This row follows from the record; nobody confirms it by hand.', 'row')
-  await inTransaction(db, (trx) => appendEntries(trx, actor, role, 'pack', id, [{ id: uuidv7(), kind: 'confirmation', step: row, payload: { answer: 'yes' }, recordedAt: new Date() }]))
+  if (!confirmableRows.includes(row))
+    throw new Problem('bad-row', 'This row follows from the record; nobody confirms it by hand.', 'row')
+  await inTransaction(db, (trx) =>
+    appendEntries(trx, actor, role, 'pack', id, [
+      { id: uuidv7(), kind: 'confirmation', step: row, payload: { answer: 'yes' }, recordedAt: new Date() },
+    ]),
+  )
 }
 
 const refuse = (sentence: string): never => {
@@ -86,15 +154,33 @@ const mayStart = (pack: Pack, { state }: Pick<PackProjection, 'state'> = pack) =
 }
 
 /** Starts the test. Rows still open need an engineer's name and reason. */
-export async function startTest(db: Knex, project: Project, actor: Actor, id: string, reason: string | null): Promise<void> {
+export async function startTest(
+  db: Knex,
+  project: Project,
+  actor: Actor,
+  id: string,
+  reason: string | null,
+): Promise<void> {
   const pack = await packOf(db, actor, id)
   mayStart(pack)
   const open = (await readyOf(db, project, pack, await entriesOf(db, id))).filter((r) => r.state === 'open')
-  if (open.length > 0 && !reason) throw new Problem('not-ready', `Not ready: ${open.map((r) => r.title.toLowerCase()).join('; ')}. An engineer may start it with a reason.`, 'reason')
+  if (open.length > 0 && !reason)
+    throw new Problem(
+      'not-ready',
+      `Not ready: ${open.map((r) => r.title.toLowerCase()).join('; ')}. An engineer may start it with a reason.`,
+      'reason',
+    )
   const role = actingRole(actor, open.length > 0 ? ['engineer'] : ['inspector', 'engineer'])
-  const start: NewEntry = { id: uuidv7(), kind: 'start', payload: { open: open.map((r) => r.key), reason }, recordedAt: new Date() }
+  const start: NewEntry = {
+    id: uuidv7(),
+    kind: 'start',
+    payload: { open: open.map((r) => r.key), reason },
+    recordedAt: new Date(),
+  }
   await inTransaction(db, async (trx) => {
-    const { entries } = await appendAfter(trx, actor, role, 'pack', id, [start], (before) => mayStart(pack, projectPack(before)))
+    const { entries } = await appendAfter(trx, actor, role, 'pack', id, [start], (before) =>
+      mayStart(pack, projectPack(before)),
+    )
     await trx('samples').where({ pack: id }).delete()
     await savePack(trx, id, projectPack(entries))
   })
@@ -111,19 +197,48 @@ export async function pushSamples(db: Knex, actor: Actor, id: string, samples: S
   await insertSamples(db, id, samples)
 }
 
-export const evaluate = (pack: Pack, samples: readonly Sample[]): TestEvaluation => evaluatePeExpansion(samples, pack.design.parameters, pack.design.section)
+export const evaluate = (pack: Pack, samples: readonly Sample[]): TestEvaluation =>
+  evaluatePeExpansion(samples, pack.design.parameters, pack.design.section)
 
 /** Keeps a log as a file with what it says; the run that it belongs to must still be on. */
-async function keepLog(db: Knex, actor: Actor, pack: Pack, csv: string, reason: string | null): Promise<TestEvaluation> {
+async function keepLog(
+  db: Knex,
+  actor: Actor,
+  pack: Pack,
+  csv: string,
+  reason: string | null,
+): Promise<TestEvaluation> {
   const role = actingRole(actor, ['inspector', 'engineer'])
   const log = await runHeavy('log', { csv, parameters: pack.design.parameters, section: pack.design.section })
   const bytes = Buffer.from(csv, 'utf8')
-  const file = { id: uuidv7(), name: `${pack.number}-log.csv`, mime: 'text/csv', sha256: sha256(bytes), bytes }
+  const file = {
+    id: uuidv7(),
+    name: `${pack.number}-log.csv`,
+    mime: 'text/csv',
+    sha256: sha256(bytes),
+    bytes,
+  }
   const used = await packOfLog(db, actor.project, file.sha256)
-  if (used) throw new Problem('used-log', `This log was taken for test pack ${used} already: a log stands for one run.`, 'csv')
+  if (used)
+    throw new Problem(
+      'used-log',
+      `This log was taken for test pack ${used} already: a log stands for one run.`,
+      'csv',
+    )
   const now = new Date()
   const news: NewEntry[] = [
-    { id: uuidv7(), kind: 'run', payload: { file: file.id, sha256: file.sha256, samples: log.samples, startedAt: new Date(log.startedAt).toISOString(), ...(reason ? { reason } : {}) }, recordedAt: now },
+    {
+      id: uuidv7(),
+      kind: 'run',
+      payload: {
+        file: file.id,
+        sha256: file.sha256,
+        samples: log.samples,
+        startedAt: new Date(log.startedAt).toISOString(),
+        ...(reason ? { reason } : {}),
+      },
+      recordedAt: now,
+    },
     { id: uuidv7(), kind: 'evaluation', payload: { ...log.evaluation }, recordedAt: now },
   ]
   await inTransaction(db, async (trx) => {
@@ -131,7 +246,8 @@ async function keepLog(db: Knex, actor: Actor, pack: Pack, csv: string, reason: 
       mustRun(pack, projectPack(before))
       const begun = standing(before.map(forCore)).findLast((e) => e.kind === 'start')!.recordedAt
       const foreign = checkLogTime(log, begun, now.getTime())
-      if (foreign && !(reason && actor.roles.includes('engineer'))) throw new Problem('other-time', `${foreign} An engineer may take it with a reason.`, 'csv')
+      if (foreign && !(reason && actor.roles.includes('engineer')))
+        throw new Problem('other-time', `${foreign} An engineer may take it with a reason.`, 'csv')
     })
     if (fresh > 0) await insertFile(trx, actor.project, actor.person, file)
     await savePack(trx, pack.id, projectPack(entries))
@@ -140,19 +256,37 @@ async function keepLog(db: Knex, actor: Actor, pack: Pack, csv: string, reason: 
 }
 
 /** Takes a log from a file, evaluates it and keeps both. */
-export async function importLog(db: Knex, actor: Actor, id: string, csv: string, reason: string | null = null): Promise<TestEvaluation> {
+export async function importLog(
+  db: Knex,
+  actor: Actor,
+  id: string,
+  csv: string,
+  reason: string | null = null,
+): Promise<TestEvaluation> {
   const pack = await packOf(db, actor, id)
   mustRun(pack)
   return keepLog(db, actor, pack, csv, reason)
 }
 
 /** Ends a streamed run: the samples become the log. */
-export async function finishRun(db: Knex, actor: Actor, id: string, reason: string | null = null): Promise<TestEvaluation> {
+export async function finishRun(
+  db: Knex,
+  actor: Actor,
+  id: string,
+  reason: string | null = null,
+): Promise<TestEvaluation> {
   const pack = await packOf(db, actor, id)
   mustRun(pack)
   const samples = await samplesOf(db, id)
   if (samples.length < 2) throw new Problem('no-log', 'No samples have arrived from the logger.', 'pack')
-  const csv = Papa.unparse(samples.map((s) => ({ time: s.at.toISOString(), 'pressure kPa': s.pressure / 1000, temperature: s.temperature ?? '', 'makeup L': s.makeup * 1000 })))
+  const csv = Papa.unparse(
+    samples.map((s) => ({
+      time: s.at.toISOString(),
+      'pressure kPa': s.pressure / 1000,
+      temperature: s.temperature ?? '',
+      'makeup L': s.makeup * 1000,
+    })),
+  )
   return keepLog(db, actor, pack, csv, reason)
 }
 
@@ -167,13 +301,24 @@ export async function signPack(db: Knex, actor: Actor, id: string, image: string
   const role = actingRole(actor, ['witness', 'inspector'])
   const pack = await packOf(db, actor, id)
   const picture = await cleanPicture(pngOf(image), 'image/png').catch(() => null)
-  if (!picture) throw new Problem('bad-file', 'The drawn signature is not a whole picture: draw it again.', 'image')
+  if (!picture)
+    throw new Problem('bad-file', 'The drawn signature is not a whole picture: draw it again.', 'image')
   const signing: Signing = { name: actor.name, image: `data:image/png;base64,${picture.toString('base64')}` }
-  const signature: NewEntry = { id: uuidv7(), kind: 'signature', payload: { ...signing }, recordedAt: new Date() }
+  const signature: NewEntry = {
+    id: uuidv7(),
+    kind: 'signature',
+    payload: { ...signing },
+    recordedAt: new Date(),
+  }
   await inTransaction(db, async (trx) => {
     const { entries } = await appendAfter(trx, actor, role, 'pack', id, [signature], (before) => {
       const { state } = projectPack(before)
-      if (state !== 'evaluated' && !(state === 'signed' && role === 'inspector')) refuse(state === 'failed' ? 'A failed test is not signed; raise its nonconformance.' : `Test pack ${pack.number} is ${state}; an evaluated test is signed.`)
+      if (state !== 'evaluated' && !(state === 'signed' && role === 'inspector'))
+        refuse(
+          state === 'failed'
+            ? 'A failed test is not signed; raise its nonconformance.'
+            : `Test pack ${pack.number} is ${state}; an evaluated test is signed.`,
+        )
       if (role === 'witness') checkWitness(standing(before.map(forCore)), actor.person)
       signature.payload.digest = before.at(-1)!.hash
     })
@@ -182,7 +327,11 @@ export async function signPack(db: Knex, actor: Actor, id: string, image: string
 }
 
 /** The log of a pack: the file once it is kept, the samples while it runs. */
-export async function logOf(db: Knex, project: string, pack: Pack): Promise<{ startedAt: number; samples: Sample[] } | null> {
+export async function logOf(
+  db: Knex,
+  project: string,
+  pack: Pack,
+): Promise<{ startedAt: number; samples: Sample[] } | null> {
   if (pack.logFile) {
     const file = await findFile(db, project, pack.logFile)
     return file ? readPressureLog(file.bytes.toString('utf8')) : null
@@ -190,7 +339,15 @@ export async function logOf(db: Knex, project: string, pack: Pack): Promise<{ st
   const rows = await samplesOf(db, pack.id)
   if (rows.length === 0) return null
   const startedAt = rows[0]!.at.getTime()
-  return { startedAt, samples: rows.map((r) => ({ t: (r.at.getTime() - startedAt) / 1000, pressure: r.pressure, temperature: r.temperature, makeup: r.makeup })) }
+  return {
+    startedAt,
+    samples: rows.map((r) => ({
+      t: (r.at.getTime() - startedAt) / 1000,
+      pressure: r.pressure,
+      temperature: r.temperature,
+      makeup: r.makeup,
+    })),
+  }
 }
 
 /** At most so many points of a trace are sent to a screen; ends and extremes of each bucket are kept. */
@@ -211,18 +368,47 @@ export function thin(samples: Sample[], most = SCREEN_POINTS): Sample[] {
 export async function packSheet(db: Knex, project: Project, actor: Actor, id: string) {
   const pack = await packOf(db, actor, id)
   const entries = await entriesOf(db, id)
-  const [{ line, plan }, ready, log, people, instruments, ncrs] = await Promise.all([sectionOf(db, pack, project.id), readyOf(db, project, pack, entries), logOf(db, project.id, pack), peopleOf(db, project.id), instrumentsOf(db, project.id), ncrsOf(db, project.id, { subjects: [id] })])
+  const [{ line, plan }, ready, log, people, instruments, ncrs] = await Promise.all([
+    sectionOf(db, pack, project.id),
+    readyOf(db, project, pack, entries),
+    logOf(db, project.id, pack),
+    peopleOf(db, project.id),
+    instrumentsOf(db, project.id),
+    ncrsOf(db, project.id, { subjects: [id] }),
+  ])
   const stands = standing(entries.map(forCore))
-  const evaluation = (stands.filter((e) => e.kind === 'evaluation').at(-1)?.payload ?? null) as TestEvaluation | null
+  const evaluation = (stands.filter((e) => e.kind === 'evaluation').at(-1)?.payload ??
+    null) as TestEvaluation | null
   const started = stands.filter((e) => e.kind === 'start').at(-1)
   const last = log?.samples.at(-1) ?? null
   return {
-    pack, line: { name: line.name, material: line.material }, plan, ready, gauge: instruments.find((i) => i.id === pack.gauge) ?? null,
-    log: log ? { startedAt: log.startedAt, samples: thin(log.samples), count: log.samples.length, last } : null,
-    evaluation: pack.state === 'running' || pack.state === 'planned' ? (log ? evaluate(pack, log.samples) : null) : evaluation,
-    signatures: stands.filter((e) => e.kind === 'signature' && (!started || e.recordedAt > started.recordedAt)).map((e) => ({ ...(e.payload as unknown as Signing & { digest: string }), role: e.role, at: e.recordedAt })),
-    deviations: started ? { reason: (started.payload.reason as string | null) ?? null, open: started.payload.open as string[] } : null,
-    digest: entries.at(-1)?.hash ?? null, ncrs,
-    entries: entries.map((e) => ({ ...forCore(e), seq: e.seq, hash: e.hash })), people: Object.fromEntries(people.map((p) => [p.id, p.name])),
+    pack,
+    line: { name: line.name, material: line.material },
+    plan,
+    ready,
+    gauge: instruments.find((i) => i.id === pack.gauge) ?? null,
+    log: log
+      ? { startedAt: log.startedAt, samples: thin(log.samples), count: log.samples.length, last }
+      : null,
+    evaluation:
+      pack.state === 'running' || pack.state === 'planned'
+        ? log
+          ? evaluate(pack, log.samples)
+          : null
+        : evaluation,
+    signatures: stands
+      .filter((e) => e.kind === 'signature' && (!started || e.recordedAt > started.recordedAt))
+      .map((e) => ({
+        ...(e.payload as unknown as Signing & { digest: string }),
+        role: e.role,
+        at: e.recordedAt,
+      })),
+    deviations: started
+      ? { reason: (started.payload.reason as string | null) ?? null, open: started.payload.open as string[] }
+      : null,
+    digest: entries.at(-1)?.hash ?? null,
+    ncrs,
+    entries: entries.map((e) => ({ ...forCore(e), seq: e.seq, hash: e.hash })),
+    people: Object.fromEntries(people.map((p) => [p.id, p.name])),
   }
 }

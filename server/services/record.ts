@@ -47,8 +47,13 @@ export function actingRole(actor: Actor, allowed: readonly Role[]): Role {
 }
 
 const sameEntry = (a: StoredEntry, subject: string, b: NewEntry, person: string) =>
-  a.subject === subject && a.kind === b.kind && a.step === (b.step ?? null) && a.payload === JSON.stringify(b.payload) &&
-  a.instrument === (b.instrument ?? null) && a.person === person && a.recordedAt === b.recordedAt.toISOString()
+  a.subject === subject &&
+  a.kind === b.kind &&
+  a.step === (b.step ?? null) &&
+  a.payload === JSON.stringify(b.payload) &&
+  a.instrument === (b.instrument ?? null) &&
+  a.person === person &&
+  a.recordedAt === b.recordedAt.toISOString()
 
 export interface Appended {
   /** every entry of the subject, the new ones last */
@@ -65,7 +70,14 @@ export interface Chained extends Appended {
  * Lays new entries on a subject's chain. The same id with the same content is the same
  * entry and is passed over; a different content under a known id is refused.
  */
-export function chainEntries(actor: Actor, role: Role, subjectType: SubjectType, subject: string, news: NewEntry[], before: StoredEntry[]): Chained {
+export function chainEntries(
+  actor: Actor,
+  role: Role,
+  subjectType: SubjectType,
+  subject: string,
+  news: NewEntry[],
+  before: StoredEntry[],
+): Chained {
   const byId = new Map(before.map((e) => [e.id, e]))
   const rows: Omit<StoredEntry, 'feed'>[] = []
   let prev = before.at(-1)?.hash ?? CHAIN_START
@@ -73,13 +85,31 @@ export function chainEntries(actor: Actor, role: Role, subjectType: SubjectType,
   for (const entry of news) {
     const same = byId.get(entry.id)
     if (same) {
-      if (!sameEntry(same, subject, entry, actor.person)) throw new Problem('id-taken', 'This entry id is already used for something else.', 'id')
+      if (!sameEntry(same, subject, entry, actor.person))
+        throw new Problem('id-taken', 'This entry id is already used for something else.', 'id')
       continue
     }
     checkStorable(entry)
     const row = {
-      id: entry.id, project: actor.project, subjectType, subject, seq: ++seq, kind: entry.kind, step: entry.step ?? null, payload: JSON.stringify(entry.payload), instrument: entry.instrument ?? null,
-      person: actor.person, role, crew: actor.crew === NO_CREW ? null : actor.crew, device: entry.device ?? null, deviceNumber: entry.number ?? null, stampAt: entry.stampAt?.toISOString() ?? null, late: entry.late ?? null, recordedAt: entry.recordedAt.toISOString(), receivedAt: (entry.receivedAt ?? new Date()).toISOString(), prev,
+      id: entry.id,
+      project: actor.project,
+      subjectType,
+      subject,
+      seq: ++seq,
+      kind: entry.kind,
+      step: entry.step ?? null,
+      payload: JSON.stringify(entry.payload),
+      instrument: entry.instrument ?? null,
+      person: actor.person,
+      role,
+      crew: actor.crew === NO_CREW ? null : actor.crew,
+      device: entry.device ?? null,
+      deviceNumber: entry.number ?? null,
+      stampAt: entry.stampAt?.toISOString() ?? null,
+      late: entry.late ?? null,
+      recordedAt: entry.recordedAt.toISOString(),
+      receivedAt: (entry.receivedAt ?? new Date()).toISOString(),
+      prev,
     }
     const hash = sha256(canonicalEntry(row))
     rows.push({ ...row, hash })
@@ -95,7 +125,11 @@ export function chainEntries(actor: Actor, role: Role, subjectType: SubjectType,
  */
 export async function keepEntries(trx: Knex, subject: string, rows: Chained['rows']): Promise<void> {
   if (rows.length === 0) return
-  await attach(trx, subject, rows.flatMap((r) => filesOf(r.payload)))
+  await attach(
+    trx,
+    subject,
+    rows.flatMap((r) => filesOf(r.payload)),
+  )
   await insertOrExplain(trx, rows)
 }
 
@@ -104,8 +138,23 @@ export async function keepEntries(trx: Knex, subject: string, rows: Chained['row
  *
  * @param known entries of the subject when the caller has just read them
  */
-export async function appendEntries(trx: Knex, actor: Actor, role: Role, subjectType: SubjectType, subject: string, news: NewEntry[], known?: StoredEntry[]): Promise<Appended> {
-  const chained = chainEntries(actor, role, subjectType, subject, news, known ?? (await entriesOf(trx, subject)))
+export async function appendEntries(
+  trx: Knex,
+  actor: Actor,
+  role: Role,
+  subjectType: SubjectType,
+  subject: string,
+  news: NewEntry[],
+  known?: StoredEntry[],
+): Promise<Appended> {
+  const chained = chainEntries(
+    actor,
+    role,
+    subjectType,
+    subject,
+    news,
+    known ?? (await entriesOf(trx, subject)),
+  )
   await keepEntries(trx, subject, chained.rows)
   return chained
 }
@@ -115,7 +164,15 @@ export async function appendEntries(trx: Knex, actor: Actor, role: Role, subject
  * act at once, the second sees what the first did and is refused by `check`. What an
  * earlier attempt wrote unheard is known by the id of the first entry.
  */
-export async function appendAfter(trx: Knex, actor: Actor, role: Role, subjectType: SubjectType, subject: string, news: NewEntry[], check: (before: StoredEntry[]) => void): Promise<Appended> {
+export async function appendAfter(
+  trx: Knex,
+  actor: Actor,
+  role: Role,
+  subjectType: SubjectType,
+  subject: string,
+  news: NewEntry[],
+  check: (before: StoredEntry[]) => void,
+): Promise<Appended> {
   const before = await entriesOf(trx, subject)
   if (!before.some((e) => e.id === news[0]?.id)) check(before)
   return appendEntries(trx, actor, role, subjectType, subject, news, before)
@@ -124,7 +181,9 @@ export async function appendAfter(trx: Knex, actor: Actor, role: Role, subjectTy
 /** Files that an entry names: who may see its subject may see them. */
 function filesOf(payload: string): string[] {
   const { file, photo, photos } = JSON.parse(payload) as Record<string, unknown>
-  return [file, photo, ...(Array.isArray(photos) ? (photos as unknown[]) : [])].filter((f): f is string => typeof f === 'string')
+  return [file, photo, ...(Array.isArray(photos) ? (photos as unknown[]) : [])].filter(
+    (f): f is string => typeof f === 'string',
+  )
 }
 
 async function insertOrExplain(trx: Knex, rows: Omit<StoredEntry, 'feed'>[]) {
@@ -132,7 +191,11 @@ async function insertOrExplain(trx: Knex, rows: Omit<StoredEntry, 'feed'>[]) {
     await insertEntries(trx, rows)
   } catch (error) {
     // 1062: the id exists under another subject.
-    if ((error as { errno?: number }).errno === 1062 && (await Promise.all(rows.map((r) => findEntry(trx, r.id)))).some(Boolean)) throw new Problem('id-taken', 'This entry id is already used for something else.', 'id')
+    if (
+      (error as { errno?: number }).errno === 1062 &&
+      (await Promise.all(rows.map((r) => findEntry(trx, r.id)))).some(Boolean)
+    )
+      throw new Problem('id-taken', 'This entry id is already used for something else.', 'id')
     throw error
   }
 }

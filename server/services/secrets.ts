@@ -6,7 +6,14 @@ const COST = { N: 16384, r: 8, p: 1 }
 const inTurn = makeTurn(200, 'Too many people sign in at this moment: try again in a few seconds.')
 
 const derive = (secret: string, salt: Buffer) =>
-  inTurn(() => new Promise<Buffer>((resolve, reject) => scrypt(secret.normalize('NFKC'), salt, 32, COST, (error, key) => (error ? reject(error) : resolve(key)))))
+  inTurn(
+    () =>
+      new Promise<Buffer>((resolve, reject) =>
+        scrypt(secret.normalize('NFKC'), salt, 32, COST, (error, key) =>
+          error ? reject(error) : resolve(key),
+        ),
+      ),
+  )
 
 /** A memory-hard hash with its salt, for passwords and PINs. */
 export async function hashSecret(secret: string): Promise<string> {

@@ -9,7 +9,12 @@ const NEVER_STRUCK = ['release', 'refusal', 'waiver', 'ncr', 'signature']
 /** Entries come from devices with clocks of their own: none is dated after it arrives. */
 export function notInFuture(news: readonly NewEntry[]): void {
   const latest = Date.now() + AHEAD
-  if (news.some((e) => e.recordedAt.getTime() > latest)) throw new Problem('future', 'This entry is dated in the future: set the clock of the device.', 'recordedAt')
+  if (news.some((e) => e.recordedAt.getTime() > latest))
+    throw new Problem(
+      'future',
+      'This entry is dated in the future: set the clock of the device.',
+      'recordedAt',
+    )
 }
 
 /** What is struck must be in the record, be one's own or be struck by an inspector, and be no sign-off. */
@@ -17,7 +22,17 @@ export function checkStrikes(entries: readonly StoredEntry[], news: readonly New
   for (const entry of news.filter((e) => e.kind === 'correction')) {
     const struck = entries.find((e) => e.id === entry.payload.strikes)
     if (!struck) throw new Problem('not-found', 'The entry to strike is not in this record.', 'strikes')
-    if (NEVER_STRUCK.includes(struck.kind)) throw new Problem('not-struck', `A ${struck.kind} is not struck; record what follows from it.`, 'strikes')
-    if (struck.person !== actor.person && !actor.roles.includes('inspector')) throw new Problem('forbidden', 'Only the person who wrote an entry, or an inspector, strikes it.', 'strikes')
+    if (NEVER_STRUCK.includes(struck.kind))
+      throw new Problem(
+        'not-struck',
+        `A ${struck.kind} is not struck; record what follows from it.`,
+        'strikes',
+      )
+    if (struck.person !== actor.person && !actor.roles.includes('inspector'))
+      throw new Problem(
+        'forbidden',
+        'Only the person who wrote an entry, or an inspector, strikes it.',
+        'strikes',
+      )
   }
 }

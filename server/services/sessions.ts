@@ -5,7 +5,16 @@ import { signInKey } from '#core/record/names'
 import { patience } from '#core/record/waiting'
 import { Problem } from '#core/problem'
 import { findPerson, type PersonRow } from '../db/projects'
-import { deleteOwnSession, deleteSession, deleteSessionsBefore, findSession, insertSession, sessionsOf, touchSession, type SessionRow } from '../db/sessions'
+import {
+  deleteOwnSession,
+  deleteSession,
+  deleteSessionsBefore,
+  findSession,
+  insertSession,
+  sessionsOf,
+  touchSession,
+  type SessionRow,
+} from '../db/sessions'
 import { guarded } from './guarding'
 import { digestOf } from './record'
 import { secretMatches } from './secrets'
@@ -14,7 +23,10 @@ const HOUR = 3_600_000
 /** A session ends when nothing was heard of it for a shift, or after some days whatever happens. */
 export const IDLE = 14 * HOUR
 export const ABSOLUTE = 5 * 24 * HOUR
-/** What is known of a token is read again after this many ms, so that what another process ends is soon ended here. */
+/**
+ * What is known of a token is read again after this many ms, so that what another process ends is soon
+ * ended here.
+ */
 const FRESH = 1000
 const TOUCHED = 5 * 60_000
 const TOKEN = /^[\w-]{43}$/
@@ -35,7 +47,8 @@ export function onSessionsEnded(listener: () => void): () => void {
   return () => ended.delete(listener)
 }
 
-const alive = (s: SessionRow, now: number) => now - s.seenAt.getTime() < IDLE && now - s.beganAt.getTime() < ABSOLUTE
+const alive = (s: SessionRow, now: number) =>
+  now - s.seenAt.getTime() < IDLE && now - s.beganAt.getTime() < ABSOLUTE
 
 async function read(db: Knex, token: string): Promise<SessionRow | null> {
   const digest = digestOf(token)
@@ -63,7 +76,13 @@ export function sessionOf(db: Knex, token: string | undefined): Promise<SessionR
 export async function beginSession(db: Knex, person: string, client: string): Promise<string> {
   const token = randomBytes(32).toString('base64url')
   const now = new Date()
-  await insertSession(db, digestOf(token), { id: uuidv7(), person, client: client.slice(0, 200), beganAt: now, seenAt: now })
+  await insertSession(db, digestOf(token), {
+    id: uuidv7(),
+    person,
+    client: client.slice(0, 200),
+    beganAt: now,
+    seenAt: now,
+  })
   await deleteSessionsBefore(db, new Date(now.getTime() - ABSOLUTE), new Date(now.getTime() - IDLE))
   return token
 }
@@ -74,14 +93,27 @@ export async function endSession(db: Knex, token: string): Promise<void> {
 }
 
 /** Where a person is signed in, and which of it is here. */
-export async function ownSessions(db: Knex, person: string, token: string): Promise<{ id: string; client: string; beganAt: string; seenAt: string; here: boolean }[]> {
+export async function ownSessions(
+  db: Knex,
+  person: string,
+  token: string,
+): Promise<{ id: string; client: string; beganAt: string; seenAt: string; here: boolean }[]> {
   const mine = digestOf(token)
   const now = Date.now()
-  return (await sessionsOf(db, person)).filter((s) => alive(s, now)).map((s) => ({ id: s.id, client: s.client, beganAt: s.beganAt.toISOString(), seenAt: s.seenAt.toISOString(), here: s.token.equals(mine) }))
+  return (await sessionsOf(db, person))
+    .filter((s) => alive(s, now))
+    .map((s) => ({
+      id: s.id,
+      client: s.client,
+      beganAt: s.beganAt.toISOString(),
+      seenAt: s.seenAt.toISOString(),
+      here: s.token.equals(mine),
+    }))
 }
 
 export async function endOwnSession(db: Knex, person: string, id: string): Promise<void> {
-  if (!(await deleteOwnSession(db, person, id))) throw new Problem('not-found', 'There is no such session.', 'session')
+  if (!(await deleteOwnSession(db, person, id)))
+    throw new Problem('not-found', 'There is no such session.', 'session')
   forgetSessions()
 }
 
@@ -93,13 +125,24 @@ const NOBODY = 'scrypt$AAAAAAAAAAAAAAAAAAAAAA==$AAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAA
  *
  * @param knownDevice whether this person has signed in on this device before
  */
-export async function signIn(db: Knex, name: string, password: string, address: string, knownDevice: (person: string) => boolean): Promise<PersonRow> {
+export async function signIn(
+  db: Knex,
+  name: string,
+  password: string,
+  address: string,
+  knownDevice: (person: string) => boolean,
+): Promise<PersonRow> {
   const key = signInKey(name)
   const person = await findPerson(db, { sign_in: key })
   // Where a person has been before, others' wrong tries do not keep them out.
-  const doors = person && knownDevice(person.id)
-    ? [{ name: `known ${key} ${address}`, patience: patience.known }]
-    : [{ name: `pair ${key} ${address}`, patience: patience.pair }, { name: `account ${key}`, patience: patience.account }, { name: `address ${address}`, patience: patience.address }]
+  const doors =
+    person && knownDevice(person.id)
+      ? [{ name: `known ${key} ${address}`, patience: patience.known }]
+      : [
+          { name: `pair ${key} ${address}`, patience: patience.pair },
+          { name: `account ${key}`, patience: patience.account },
+          { name: `address ${address}`, patience: patience.address },
+        ]
   const found = await guarded(db, doors, async () => {
     const right = await secretMatches(password, person?.password_hash ?? NOBODY)
     return person?.active && right ? person : null
@@ -112,14 +155,18 @@ export async function signIn(db: Knex, name: string, password: string, address: 
 export async function confirmSecret(db: Knex, person: string, secret: string): Promise<void> {
   const right = await guarded(db, [{ name: `confirm ${person}`, patience: patience.confirm }], async () => {
     const row = await findPerson(db, { id: person })
-    return row?.active && ((await secretMatches(secret, row.pin_hash)) || (await secretMatches(secret, row.password_hash))) ? row : null
+    return row?.active &&
+      ((await secretMatches(secret, row.pin_hash)) || (await secretMatches(secret, row.password_hash)))
+      ? row
+      : null
   })
   if (!right) throw new Problem('bad-secret', 'PIN or password is not right.', 'secret')
 }
 
 const serverSecret = () => {
   const secret = process.env.VET_LINE_SECRET
-  if (!secret || secret.length < 32) throw new Error('VET_LINE_SECRET is not set: start Vet Line with ./vet-line.')
+  if (!secret || secret.length < 32)
+    throw new Error('VET_LINE_SECRET is not set: start Vet Line with ./vet-line.')
   return secret
 }
 const sign = (text: string) => createHmac('sha256', serverSecret()).update(text).digest('base64url')
@@ -136,7 +183,8 @@ export const isDeviceMark = (mark: string, person: string): boolean => {
 }
 
 /** What a device gets with every reply: the server's time, for this device in this person's hands. */
-export const makeStamp = (device: string, person: string, at = Date.now()): string => `${at}.${sign(`stamp ${at} ${device} ${person}`)}`
+export const makeStamp = (device: string, person: string, at = Date.now()): string =>
+  `${at}.${sign(`stamp ${at} ${device} ${person}`)}`
 
 /** The server's time in a stamp; null when it is not one of ours for this device and person. */
 export function readStamp(stamp: string | null, device: string, person: string): number | null {

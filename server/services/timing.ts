@@ -11,13 +11,24 @@ import type { NewEntry } from './record'
  * @param before entries of the subject as they stand
  * @param openedAt ms; null where nothing is opened
  */
-export async function markLate(trx: Knex, person: string, news: NewEntry[], before: readonly StoredEntry[], openedAt: number | null, arrival = Date.now()): Promise<void> {
+export async function markLate(
+  trx: Knex,
+  person: string,
+  news: NewEntry[],
+  before: readonly StoredEntry[],
+  openedAt: number | null,
+  arrival = Date.now(),
+): Promise<void> {
   const known = new Set(before.map((e) => e.id))
   const fresh = news.filter((e) => !known.has(e.id))
   const device = fresh.find((e) => e.device && e.number != null)?.device ?? null
   let run = device === null ? null : await holdDevice(trx, device, person)
   for (const entry of fresh) {
-    const timed = { recordedAt: entry.recordedAt.getTime(), stampAt: entry.stampAt?.getTime() ?? null, number: entry.number ?? null }
+    const timed = {
+      recordedAt: entry.recordedAt.getTime(),
+      stampAt: entry.stampAt?.getTime() ?? null,
+      number: entry.number ?? null,
+    }
     entry.late = lateness(timed, arrival, run, openedAt)
     entry.receivedAt = new Date(arrival)
     if (device !== null && timed.number !== null) run = runAfter(run, timed)

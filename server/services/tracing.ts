@@ -18,7 +18,18 @@ import { actingRole, appendEntries, type Actor } from './record'
 
 /** From where a trace starts: something that was used, or something that was made. */
 export type OriginKind = UseKind | 'joint' | 'reach' | 'pack'
-export const originKinds: readonly OriginKind[] = ['item', 'lot', 'delivery', 'instrument', 'person', 'crew', 'procedure', 'joint', 'reach', 'pack']
+export const originKinds: readonly OriginKind[] = [
+  'item',
+  'lot',
+  'delivery',
+  'instrument',
+  'person',
+  'crew',
+  'procedure',
+  'joint',
+  'reach',
+  'pack',
+]
 
 export interface Origin {
   kind: OriginKind
@@ -35,16 +46,28 @@ const missing = (what: string): never => {
 async function nameOf(db: Knex, actor: Actor, { kind, value }: Origin): Promise<string> {
   const project = actor.project
   switch (kind) {
-    case 'lot': return value
-    case 'item': return (await findItem(db, project, value))?.serial ?? missing('item')
-    case 'delivery': return (await findDelivery(db, project, value))?.number ?? missing('delivery')
-    case 'instrument': return (await findInstrument(db, project, value))?.name ?? missing('instrument')
-    case 'person': return (await peopleOf(db, project)).find((p) => p.id === value)?.name ?? missing('person')
-    case 'crew': return (await crewsOf(db, project)).find((c) => c.id === value)?.name ?? missing('crew')
-    case 'procedure': return ((p) => (p ? `${p.key}, revision ${p.revision}` : missing('procedure')))(await findProcedure(db, project, value))
-    case 'joint': return (await findJoint(db, project, value))?.number ?? missing('joint')
-    case 'reach': return (await findReach(db, project, value))?.name ?? missing('reach')
-    case 'pack': return (await findPack(db, project, value))?.number ?? missing('test pack')
+    case 'lot':
+      return value
+    case 'item':
+      return (await findItem(db, project, value))?.serial ?? missing('item')
+    case 'delivery':
+      return (await findDelivery(db, project, value))?.number ?? missing('delivery')
+    case 'instrument':
+      return (await findInstrument(db, project, value))?.name ?? missing('instrument')
+    case 'person':
+      return (await peopleOf(db, project)).find((p) => p.id === value)?.name ?? missing('person')
+    case 'crew':
+      return (await crewsOf(db, project)).find((c) => c.id === value)?.name ?? missing('crew')
+    case 'procedure':
+      return ((p) => (p ? `${p.key}, revision ${p.revision}` : missing('procedure')))(
+        await findProcedure(db, project, value),
+      )
+    case 'joint':
+      return (await findJoint(db, project, value))?.number ?? missing('joint')
+    case 'reach':
+      return (await findReach(db, project, value))?.name ?? missing('reach')
+    case 'pack':
+      return (await findPack(db, project, value))?.number ?? missing('test pack')
   }
 }
 
@@ -103,21 +126,39 @@ export interface Touched {
 
 /** Joints by one query; the reaches and test packs that they lie in. */
 export async function touched(db: Knex, project: string, origin: Origin): Promise<Touched> {
-  const [joints, reaches, packs] = await Promise.all([jointsTouched(db, project, origin), reachesOf(db, project), packsOf(db, project)])
+  const [joints, reaches, packs] = await Promise.all([
+    jointsTouched(db, project, origin),
+    reachesOf(db, project),
+    packsOf(db, project),
+  ])
   const lines = byLine(joints)
   return {
-    joints, lines,
-    reaches: reaches.filter((r) => (origin.kind === 'reach' ? r.id === origin.value : touches(lines.get(r.alignment), r.from, r.to))),
-    packs: packs.filter((p) => (origin.kind === 'pack' ? p.id === origin.value : touches(lines.get(p.alignment), p.from, p.to))),
+    joints,
+    lines,
+    reaches: reaches.filter((r) =>
+      origin.kind === 'reach' ? r.id === origin.value : touches(lines.get(r.alignment), r.from, r.to),
+    ),
+    packs: packs.filter((p) =>
+      origin.kind === 'pack' ? p.id === origin.value : touches(lines.get(p.alignment), p.from, p.to),
+    ),
   }
 }
 
 /** Deliveries and lots that the origin itself came with. */
-async function sourcesOf(db: Knex, project: string, { kind, value }: Origin): Promise<{ deliveries: { id: string; number: string }[]; lots: string[] }> {
+async function sourcesOf(
+  db: Knex,
+  project: string,
+  { kind, value }: Origin,
+): Promise<{ deliveries: { id: string; number: string }[]; lots: string[] }> {
   if (kind !== 'lot' && kind !== 'delivery' && kind !== 'item') return { deliveries: [], lots: [] }
   const came = await cameWith(db, project, kind === 'item' ? { id: value } : { [kind]: value })
-  const deliveries = await Promise.all([...new Set(came.map((c) => c.delivery))].map((id) => findDelivery(db, project, id)))
-  return { deliveries: deliveries.flatMap((d) => (d ? [{ id: d.id, number: d.number }] : [])), lots: [...new Set(came.map((c) => c.lot))] }
+  const deliveries = await Promise.all(
+    [...new Set(came.map((c) => c.delivery))].map((id) => findDelivery(db, project, id)),
+  )
+  return {
+    deliveries: deliveries.flatMap((d) => (d ? [{ id: d.id, number: d.number }] : [])),
+    lots: [...new Set(came.map((c) => c.lot))],
+  }
 }
 
 const LISTED = 200
@@ -128,39 +169,81 @@ export async function trace(db: Knex, actor: Actor, origin: Origin) {
   const label = await nameOf(db, actor, origin)
   const found = await touched(db, project, origin)
   const [alignments, crews, people, ncrs, loose, lot] = await Promise.all([
-    alignmentsOf(db, project), crewsOf(db, project), peopleOf(db, project), ncrsOf(db, project, {}), looseOf(db, project, origin), origin.kind === 'lot' ? findLot(db, project, { lot: origin.value }) : null,
+    alignmentsOf(db, project),
+    crewsOf(db, project),
+    peopleOf(db, project),
+    ncrsOf(db, project, {}),
+    looseOf(db, project, origin),
+    origin.kind === 'lot' ? findLot(db, project, { lot: origin.value }) : null,
   ])
   if (origin.kind === 'lot' && !lot && found.joints.length === 0) missing('lot')
   const ids = new Set(found.joints.map((j) => j.id))
   const listed = found.joints.slice(0, LISTED)
   const open = ncrs.filter((n) => n.state !== 'closed' && ids.has(n.subject))
   return {
-    origin: { ...origin, label }, lot, sources: await sourcesOf(db, project, origin), total: found.joints.length,
+    origin: { ...origin, label },
+    lot,
+    sources: await sourcesOf(db, project, origin),
+    total: found.joints.length,
     joints: listed.map((j) => ({ ...j, ncr: open.find((n) => n.subject === j.id)?.number ?? null })),
     lines: [...found.lines].map(([id, stations]) => {
       const line = alignments.find((a) => a.id === id)!
       return { id, name: line.name, from: line.from, to: line.to, stations }
     }),
-    reaches: found.reaches.map(({ id, name, state, alignment, from, to }) => ({ id, name, state, alignment, from, to })), packs: found.packs.map(({ id, number, state, alignment, from, to }) => ({ id, number, state, alignment, from, to })),
-    loose: { count: loose.length, free: loose.filter((i) => ['received', 'accepted', 'remark'].includes(i.state)).length, first: loose.slice(0, 20).map(({ id, serial, state, delivery }) => ({ id, serial, state, delivery })) },
+    reaches: found.reaches.map(({ id, name, state, alignment, from, to }) => ({
+      id,
+      name,
+      state,
+      alignment,
+      from,
+      to,
+    })),
+    packs: found.packs.map(({ id, number, state, alignment, from, to }) => ({
+      id,
+      number,
+      state,
+      alignment,
+      from,
+      to,
+    })),
+    loose: {
+      count: loose.length,
+      free: loose.filter((i) => ['received', 'accepted', 'remark'].includes(i.state)).length,
+      first: loose.slice(0, 20).map(({ id, serial, state, delivery }) => ({ id, serial, state, delivery })),
+    },
     ncrs: open.map(({ id, number, subject, state }) => ({ id, number, subject, state })),
-    made: await madeWith(db, actor, listed, crews, people), crews: Object.fromEntries(crews.map((c) => [c.id, c.name])),
+    made: await madeWith(db, actor, listed, crews, people),
+    crews: Object.fromEntries(crews.map((c) => [c.id, c.name])),
   }
 }
 
 /** What the listed joints were made with, by name, and in how many of them. */
-async function madeWith(db: Knex, actor: Actor, joints: readonly TouchedJoint[], crews: { id: string; name: string }[], people: { id: string; name: string }[]) {
+async function madeWith(
+  db: Knex,
+  actor: Actor,
+  joints: readonly TouchedJoint[],
+  crews: { id: string; name: string }[],
+  people: { id: string; name: string }[],
+) {
   const counts = new Map<string, { kind: UseKind; value: string; joints: number }>()
-  for (const u of await usesOfJoints(db, joints.map((j) => j.id))) {
+  for (const u of await usesOfJoints(
+    db,
+    joints.map((j) => j.id),
+  )) {
     const key = `${u.kind} ${u.value}`
     const known = counts.get(key)
     if (known) known.joints++
     else counts.set(key, { kind: u.kind, value: u.value, joints: 1 })
   }
-  const named: Record<string, Map<string, string>> = { crew: new Map(crews.map((c) => [c.id, c.name])), person: new Map(people.map((p) => [p.id, p.name])) }
+  const named: Record<string, Map<string, string>> = {
+    crew: new Map(crews.map((c) => [c.id, c.name])),
+    person: new Map(people.map((p) => [p.id, p.name])),
+  }
   const out = []
   for (const use of [...counts.values()].filter((u) => u.kind !== 'item' || joints.length === 1)) {
-    const label = named[use.kind]?.get(use.value) ?? (await nameOf(db, actor, { ...use, since: null }).catch(() => use.value))
+    const label =
+      named[use.kind]?.get(use.value) ??
+      (await nameOf(db, actor, { ...use, since: null }).catch(() => use.value))
     out.push({ ...use, label })
   }
   return out.sort((a, b) => b.joints - a.joints)
@@ -181,31 +264,76 @@ const MOST = 50
  * for each joint named. Joints that it does not touch are refused. In blocks, so
  * that a long list can be shown and stopped.
  */
-export async function quarantine(db: Knex, project: Project, actor: Actor, order: QuarantineOrder): Promise<{ raised: number; items: number }> {
+export async function quarantine(
+  db: Knex,
+  project: Project,
+  actor: Actor,
+  order: QuarantineOrder,
+): Promise<{ raised: number; items: number }> {
   const role = actingRole(actor, ['inspector', 'engineer'])
   if (order.joints.length > MOST) throw new Problem('too-many', `At most ${MOST} joints at a time.`, 'joints')
   const joints = await jointsTouched(db, project.id, order.origin)
   const known = new Map(joints.map((j) => [j.id, j]))
-  for (const { joint } of order.joints) if (!known.has(joint)) throw new Problem('not-touched', 'One of these joints is not touched by this.', 'joints')
+  for (const { joint } of order.joints)
+    if (!known.has(joint))
+      throw new Problem('not-touched', 'One of these joints is not touched by this.', 'joints')
   const label = await nameOf(db, actor, order.origin)
   const name = `${order.origin.kind} ${label}`
   const items = order.stock ? await quarantineStock(db, project, actor, role, order) : 0
   for (const { joint, ncr } of order.joints) {
-    await raiseNcr(db, project, actor, { id: ncr, subjectType: 'joint', subject: joint, step: null, criterion: `Made with nothing that is in question.`, reading: `Made with ${name}, which is in quarantine: ${order.reason}`.slice(0, 600), photo: null })
+    await raiseNcr(db, project, actor, {
+      id: ncr,
+      subjectType: 'joint',
+      subject: joint,
+      step: null,
+      criterion: `Made with nothing that is in question.`,
+      reading: `Made with ${name}, which is in quarantine: ${order.reason}`.slice(0, 600),
+      photo: null,
+    })
   }
   return { raised: order.joints.length, items }
 }
 
-async function quarantineStock(db: Knex, project: Project, actor: Actor, role: Parameters<typeof appendEntries>[2], order: QuarantineOrder): Promise<number> {
+async function quarantineStock(
+  db: Knex,
+  project: Project,
+  actor: Actor,
+  role: Parameters<typeof appendEntries>[2],
+  order: QuarantineOrder,
+): Promise<number> {
   if (order.origin.kind === 'lot') {
     const lot = await findLot(db, project.id, { lot: order.origin.value })
     if (lot && !lot.quarantinedAt) await quarantineLot(db, project, actor, lot.id, true, order.reason)
   }
-  const free = (await looseOf(db, project.id, order.origin)).filter((i) => ['received', 'accepted', 'remark'].includes(i.state))
+  const free = (await looseOf(db, project.id, order.origin)).filter((i) =>
+    ['received', 'accepted', 'remark'].includes(i.state),
+  )
   const remark = `${order.reason}`.slice(0, 400)
   await inTransaction(db, async (trx) => {
-    for (const item of free) await appendEntries(trx, actor, role, 'item', item.id, [{ id: uuidv7(), kind: 'inspection', payload: { outcome: 'quarantined', remark, damage: null, readings: {}, instrument: null, photos: [], verdict: null, traced: order.origin }, recordedAt: new Date() }])
-    await setItemState(trx, free.map((i) => i.id), 'quarantined', remark)
+    for (const item of free)
+      await appendEntries(trx, actor, role, 'item', item.id, [
+        {
+          id: uuidv7(),
+          kind: 'inspection',
+          payload: {
+            outcome: 'quarantined',
+            remark,
+            damage: null,
+            readings: {},
+            instrument: null,
+            photos: [],
+            verdict: null,
+            traced: order.origin,
+          },
+          recordedAt: new Date(),
+        },
+      ])
+    await setItemState(
+      trx,
+      free.map((i) => i.id),
+      'quarantined',
+      remark,
+    )
   })
   return free.length
 }

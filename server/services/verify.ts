@@ -4,7 +4,16 @@ import type { JudgeOptions } from '#core/judgement/types'
 import { findChainFault, type ChainFault } from '#core/record/chain'
 import { lateness, runAfter, type DeviceRun } from '#core/record/late'
 import type { Use } from '#core/tracing/uses'
-import { beheaded, chainsOfNothing, movedUnrecorded, openedUnrecorded, timedEntries, timeKeptSince, withoutChain, type Stray } from '../db/checks'
+import {
+  beheaded,
+  chainsOfNothing,
+  movedUnrecorded,
+  openedUnrecorded,
+  timedEntries,
+  timeKeptSince,
+  withoutChain,
+  type Stray,
+} from '../db/checks'
 import { findDelivery } from '../db/deliveries'
 import { chainHeads, entriesOfMany, forCore, type StoredEntry } from '../db/entries'
 import { filesPage } from '../db/files'
@@ -61,32 +70,46 @@ export async function verifyRecord(db: Knex, projects: Project[]): Promise<Verif
   return report
 }
 
-const fault = (at: Stray, sentence: string): ChainFault => ({ subject: at.subject, subjectType: at.subjectType, seq: 0, entry: '', fault: sentence })
+const fault = (at: Stray, sentence: string): ChainFault => ({
+  subject: at.subject,
+  subjectType: at.subjectType,
+  seq: 0,
+  entry: '',
+  fault: sentence,
+})
 
 /** Every subject has its chain and every chain its subject; what nobody recorded at is as it began. */
 async function verifyRegistry(db: Knex, project: Project, report: VerifyReport) {
-  for (const at of await withoutChain(db, project.id)) report.faults.push(fault(at, 'its chain head was removed, or is of another kind or project'))
-  for (const at of await chainsOfNothing(db, project.id)) report.faults.push(fault(at, 'its chain is of nothing in this project'))
-  for (const at of await beheaded(db, project.id)) report.faults.push(fault(at, 'its chain head does not know its entries'))
+  for (const at of await withoutChain(db, project.id))
+    report.faults.push(fault(at, 'its chain head was removed, or is of another kind or project'))
+  for (const at of await chainsOfNothing(db, project.id))
+    report.faults.push(fault(at, 'its chain is of nothing in this project'))
+  for (const at of await beheaded(db, project.id))
+    report.faults.push(fault(at, 'its chain head does not know its entries'))
   report.stale.push(...(await movedUnrecorded(db, project.id)))
   const reading = new Reading(db)
-  for (const id of await openedUnrecorded(db, project.id)) report.stale.push(...(await staleOf(db, reading, project, 'joint', id, [])))
+  for (const id of await openedUnrecorded(db, project.id))
+    report.stale.push(...(await staleOf(db, reading, project, 'joint', id, [])))
 }
 
 async function verifyChains(db: Knex, project: Project, report: VerifyReport) {
   const reading = new Reading(db)
-  for (let after = FIRST; ; ) {
+  for (let after = FIRST; ;) {
     const heads = await chainHeads(db, project.id, after, BATCH)
     if (heads.length === 0) return
     after = heads.at(-1)!.subject
-    const bySubject = await entriesOfMany(db, heads.map((h) => h.subject))
+    const bySubject = await entriesOfMany(
+      db,
+      heads.map((h) => h.subject),
+    )
     for (const head of heads) {
       const entries = bySubject.get(head.subject) ?? []
       report.subjects++
       report.entries += entries.length
       const found = findChainFault(entries, sha256, head)
       if (found) report.faults.push({ ...found, subject: head.subject, subjectType: head.subjectType })
-      else report.stale.push(...(await staleOf(db, reading, project, head.subjectType, head.subject, entries)))
+      else
+        report.stale.push(...(await staleOf(db, reading, project, head.subjectType, head.subject, entries)))
     }
   }
 }
@@ -95,19 +118,31 @@ async function verifyChains(db: Knex, project: Project, report: VerifyReport) {
 async function verifyTimes(db: Knex, project: Project, report: VerifyReport) {
   const since = await timeKeptSince(db)
   const runs = new Map<string, DeviceRun>()
-  for (let after = 0; ; ) {
+  for (let after = 0; ;) {
     const rows = await timedEntries(db, project.id, after, 5000)
     if (rows.length === 0) return
     after = rows.at(-1)!.feed
     for (const row of rows) {
       if (since && row.receivedAt < since) continue
-      const timed = { recordedAt: row.recordedAt.getTime(), stampAt: row.stampAt?.getTime() ?? null, number: row.number }
+      const timed = {
+        recordedAt: row.recordedAt.getTime(),
+        stampAt: row.stampAt?.getTime() ?? null,
+        number: row.number,
+      }
       const key = `${row.device} ${row.person}`
       const run = runs.get(key) ?? null
       // The first entry of a device here may follow others in another project.
-      const known = run ?? (timed.number === null ? null : { lastNumber: timed.number - 1, lastRecordedAt: 0 })
+      const known =
+        run ?? (timed.number === null ? null : { lastNumber: timed.number - 1, lastRecordedAt: 0 })
       const why = lateness(timed, row.receivedAt.getTime(), known, null)
-      if (why !== null && row.late === null) report.faults.push({ subject: row.subject, subjectType: row.subjectType, seq: row.seq, entry: row.id, fault: 'it came late and is not marked so' })
+      if (why !== null && row.late === null)
+        report.faults.push({
+          subject: row.subject,
+          subjectType: row.subjectType,
+          seq: row.seq,
+          entry: row.id,
+          fault: 'it came late and is not marked so',
+        })
       if (row.device !== null && timed.number !== null) runs.set(key, runAfter(run, timed))
     }
   }
@@ -115,67 +150,135 @@ async function verifyTimes(db: Knex, project: Project, report: VerifyReport) {
 
 /** The bytes of a kept file are those that were taken in. */
 async function verifyFiles(db: Knex, project: Project, report: VerifyReport) {
-  for (let after = FIRST; ; ) {
+  for (let after = FIRST; ;) {
     const files = await filesPage(db, project.id, after)
     if (files.length === 0) return
     after = files.at(-1)!.id
     for (const file of files) {
-      if (sha256(file.bytes) !== file.sha256) report.faults.push({ subject: file.id, subjectType: 'file', seq: 0, entry: '', fault: `the bytes of ${file.name} are not those of its digest` })
+      if (sha256(file.bytes) !== file.sha256)
+        report.faults.push({
+          subject: file.id,
+          subjectType: 'file',
+          seq: 0,
+          entry: '',
+          fault: `the bytes of ${file.name} are not those of its digest`,
+        })
     }
   }
 }
 
-async function staleOf(db: Knex, reading: Reading, project: Project, subjectType: string, subject: string, entries: StoredEntry[]): Promise<VerifyReport['stale']> {
+async function staleOf(
+  db: Knex,
+  reading: Reading,
+  project: Project,
+  subjectType: string,
+  subject: string,
+  entries: StoredEntry[],
+): Promise<VerifyReport['stale']> {
   const pairs = await projectionPairs(db, reading, project, subjectType, subject, entries)
-  return pairs.filter(([, stored, rebuilt]) => JSON.stringify(stored) !== JSON.stringify(rebuilt)).map(([field, stored, rebuilt]) => ({ subjectType, subject, field, stored, rebuilt }))
+  return pairs
+    .filter(([, stored, rebuilt]) => JSON.stringify(stored) !== JSON.stringify(rebuilt))
+    .map(([field, stored, rebuilt]) => ({ subjectType, subject, field, stored, rebuilt }))
 }
 
 /** The digest of the document as it was last saved. */
-const lastSaved = (entries: StoredEntry[]) => entries.map(forCore).findLast((e) => e.kind === 'draft')?.payload.sha256
+const lastSaved = (entries: StoredEntry[]) =>
+  entries.map(forCore).findLast((e) => e.kind === 'draft')?.payload.sha256
 
 const spell = (uses: readonly Use[]) => uses.map((u) => `${u.kind} ${u.value}`).sort()
 
 type Pair = [field: string, stored: unknown, rebuilt: unknown]
 
-async function projectionPairs(db: Knex, reading: Reading, project: Project, subjectType: string, subject: string, entries: StoredEntry[]): Promise<Pair[]> {
+async function projectionPairs(
+  db: Knex,
+  reading: Reading,
+  project: Project,
+  subjectType: string,
+  subject: string,
+  entries: StoredEntry[],
+): Promise<Pair[]> {
   if (subjectType === 'joint') {
     const joint = await findJoint(db, project.id, subject)
     if (!joint?.procedure) return [['joint', null, subject]]
     const compiled = await compiledProcedure(db, project.id, joint.procedure)
     // The state was stored when the last entry came in; clocks are judged as of then.
     const at = Date.parse(entries.at(-1)?.receivedAt ?? joint.openedAt!)
-    const rebuilt = projectJoint(compiled, joint, entries, at, await reading.optionsFor(project, compiled.procedure.key))
-    return [['state', joint.state, rebuilt.state], ['until', joint.until, rebuilt.until], ['then', joint.then, rebuilt.then], ['testableAt', joint.testableAt, rebuilt.testableAt], ['heldSince', joint.heldSince, rebuilt.heldSince], ['done', joint.done, rebuilt.done], ['drafts', joint.drafts, rebuilt.drafts], ['uses', spell(await usesOfJoint(db, joint.id)), spell(await makeupOf(db, joint, entries))]]
+    const rebuilt = projectJoint(
+      compiled,
+      joint,
+      entries,
+      at,
+      await reading.optionsFor(project, compiled.procedure.key),
+    )
+    return [
+      ['state', joint.state, rebuilt.state],
+      ['until', joint.until, rebuilt.until],
+      ['then', joint.then, rebuilt.then],
+      ['testableAt', joint.testableAt, rebuilt.testableAt],
+      ['heldSince', joint.heldSince, rebuilt.heldSince],
+      ['done', joint.done, rebuilt.done],
+      ['drafts', joint.drafts, rebuilt.drafts],
+      ['uses', spell(await usesOfJoint(db, joint.id)), spell(await makeupOf(db, joint, entries))],
+    ]
   }
   if (subjectType === 'ncr') {
     const ncr = await findNcr(db, project.id, subject)
     const rebuilt = projectNcr(entries)
-    return [['state', ncr?.state, rebuilt.state], ['disposition', ncr?.disposition, rebuilt.disposition], ['reworkedBy', ncr?.reworkedBy, rebuilt.reworkedBy]]
+    return [
+      ['state', ncr?.state, rebuilt.state],
+      ['disposition', ncr?.disposition, rebuilt.disposition],
+      ['reworkedBy', ncr?.reworkedBy, rebuilt.reworkedBy],
+    ]
   }
   if (subjectType === 'reach') {
     const reach = await findReach(db, project.id, subject)
     const rebuilt = reach && judgeReach(entries.map(forCore), reach.od, reach.criteria)
-    return [['state', reach?.state, rebuilt?.state], ['left', reach?.left, rebuilt?.left], ['right', reach?.right, rebuilt?.right]]
+    return [
+      ['state', reach?.state, rebuilt?.state],
+      ['left', reach?.left, rebuilt?.left],
+      ['right', reach?.right, rebuilt?.right],
+    ]
   }
   if (subjectType === 'pack') {
     const pack = await findPack(db, project.id, subject)
     const rebuilt = projectPack(entries)
-    return [['state', pack?.state, rebuilt.state], ['verdict', pack?.verdict, rebuilt.verdict], ['logFile', pack?.logFile, rebuilt.logFile], ['signedBy', pack?.signedBy, rebuilt.signedBy]]
+    return [
+      ['state', pack?.state, rebuilt.state],
+      ['verdict', pack?.verdict, rebuilt.verdict],
+      ['logFile', pack?.logFile, rebuilt.logFile],
+      ['signedBy', pack?.signedBy, rebuilt.signedBy],
+    ]
   }
   if (subjectType === 'procedure') {
     const row = await findProcedure(db, project.id, subject)
     const rebuilt = projectProcedure(entries)
-    return [['state', row?.state, rebuilt.state], ['reviewedBy', row?.reviewedBy, rebuilt.reviewedBy], ['issuedBy', row?.issuedBy, rebuilt.issuedBy], ['sha256', row && sha256(row.source), lastSaved(entries)]]
+    return [
+      ['state', row?.state, rebuilt.state],
+      ['reviewedBy', row?.reviewedBy, rebuilt.reviewedBy],
+      ['issuedBy', row?.issuedBy, rebuilt.issuedBy],
+      ['sha256', row && sha256(row.source), lastSaved(entries)],
+    ]
   }
   if (subjectType === 'lot') {
     const lot = await findLot(db, project.id, { id: subject })
     const rebuilt = projectLot(entries)
-    return [['dates', lot && [lot.made, lot.expires, lot.opened], rebuilt.dates ?? [lot?.made ?? null, lot?.expires ?? null, lot?.opened ?? null]], ['quarantinedAt', lot?.quarantinedAt ?? null, rebuilt.quarantinedAt], ['reason', lot?.reason ?? null, rebuilt.reason]]
+    return [
+      [
+        'dates',
+        lot && [lot.made, lot.expires, lot.opened],
+        rebuilt.dates ?? [lot?.made ?? null, lot?.expires ?? null, lot?.opened ?? null],
+      ],
+      ['quarantinedAt', lot?.quarantinedAt ?? null, rebuilt.quarantinedAt],
+      ['reason', lot?.reason ?? null, rebuilt.reason],
+    ]
   }
   if (subjectType === 'place') {
     const place = await findPlace(db, project.id, subject)
     const rebuilt = place && projectPlace(place, entries)
-    return [['lastRound', place?.lastRound, rebuilt?.lastRound], ['findings', place?.findings, rebuilt?.findings]]
+    return [
+      ['lastRound', place?.lastRound, rebuilt?.lastRound],
+      ['findings', place?.findings, rebuilt?.findings],
+    ]
   }
   if (subjectType === 'delivery') {
     const delivery = await findDelivery(db, project.id, subject)
@@ -184,7 +287,16 @@ async function projectionPairs(db: Knex, reading: Reading, project: Project, sub
   }
   if (subjectType === 'item') {
     const item = await findItem(db, project.id, subject)
-    return [['state', item?.state, entries.map(forCore).filter((e) => e.kind === 'inspection').at(-1)?.payload.outcome ?? 'received']]
+    return [
+      [
+        'state',
+        item?.state,
+        entries
+          .map(forCore)
+          .filter((e) => e.kind === 'inspection')
+          .at(-1)?.payload.outcome ?? 'received',
+      ],
+    ]
   }
   return []
 }

@@ -13,15 +13,26 @@ import { actingRole, appendEntries, type Actor } from './record'
 const DAY = 86_400_000
 
 /** The last round at a place and what it found. */
-export function projectPlace(place: Pick<Place, 'kind' | 'min' | 'max'>, entries: readonly StoredEntry[]): { lastRound: string | null; findings: StorageFinding[] } {
+export function projectPlace(
+  place: Pick<Place, 'kind' | 'min' | 'max'>,
+  entries: readonly StoredEntry[],
+): { lastRound: string | null; findings: StorageFinding[] } {
   const last = standing(entries.map(forCore)).findLast((e) => e.kind === 'round')
-  return last ? { lastRound: new Date(last.recordedAt).toISOString(), findings: judgeRound(place.kind, place, last.payload as unknown as StorageRound) } : { lastRound: null, findings: [] }
+  return last
+    ? {
+        lastRound: new Date(last.recordedAt).toISOString(),
+        findings: judgeRound(place.kind, place, last.payload as unknown as StorageRound),
+      }
+    : { lastRound: null, findings: [] }
 }
 
 export async function yard(db: Knex, actor: Actor) {
   const places = await placesOf(db, actor.project)
   const now = Date.now()
-  return places.map((p) => ({ ...p, due: p.lastRound === null ? now : Date.parse(p.lastRound) + p.everyDays * DAY }))
+  return places.map((p) => ({
+    ...p,
+    due: p.lastRound === null ? now : Date.parse(p.lastRound) + p.everyDays * DAY,
+  }))
 }
 
 async function placeOf(db: Knex, actor: Actor, id: string): Promise<Place> {
@@ -32,28 +43,53 @@ async function placeOf(db: Knex, actor: Actor, id: string): Promise<Place> {
 
 export async function placeSheet(db: Knex, actor: Actor, id: string) {
   const place = await placeOf(db, actor, id)
-  const [stock, entries, people] = await Promise.all([stockAt(db, id), entriesOf(db, id), peopleOf(db, actor.project)])
-  const rounds = entries.map(forCore).filter((e) => e.kind === 'round').map((e) => ({ id: e.id, at: e.recordedAt, by: people.find((p) => p.id === e.person)?.name ?? '', findings: judgeRound(place.kind, place, e.payload as unknown as StorageRound), remark: e.payload.remark as string | null, temperature: e.payload.temperature as number | null }))
+  const [stock, entries, people] = await Promise.all([
+    stockAt(db, id),
+    entriesOf(db, id),
+    peopleOf(db, actor.project),
+  ])
+  const rounds = entries
+    .map(forCore)
+    .filter((e) => e.kind === 'round')
+    .map((e) => ({
+      id: e.id,
+      at: e.recordedAt,
+      by: people.find((p) => p.id === e.person)?.name ?? '',
+      findings: judgeRound(place.kind, place, e.payload as unknown as StorageRound),
+      remark: e.payload.remark as string | null,
+      temperature: e.payload.temperature as number | null,
+    }))
   return { place, stock, rounds: rounds.reverse() }
 }
 
 export async function addPlace(db: Knex, actor: Actor, place: NewPlace): Promise<void> {
   const role = actingRole(actor, ['inspector'])
-  if (place.min !== null && place.max !== null && place.min > place.max) throw new Problem('contradiction', 'The highest temperature is below the lowest.', 'max')
+  if (place.min !== null && place.max !== null && place.min > place.max)
+    throw new Problem('contradiction', 'The highest temperature is below the lowest.', 'max')
   await inTransaction(db, async (trx) => {
-    if ((await placesOf(trx, actor.project)).some((p) => p.name.toLowerCase() === place.name.toLowerCase())) throw new Problem('duplicate', `There is a place "${place.name}" already.`, 'name')
+    if ((await placesOf(trx, actor.project)).some((p) => p.name.toLowerCase() === place.name.toLowerCase()))
+      throw new Problem('duplicate', `There is a place "${place.name}" already.`, 'name')
     await insertPlace(trx, actor.project, place)
-    await appendEntries(trx, actor, role, 'place', place.id, [{ id: uuidv7(), kind: 'register', payload: { ...place }, recordedAt: new Date() }])
+    await appendEntries(trx, actor, role, 'place', place.id, [
+      { id: uuidv7(), kind: 'register', payload: { ...place }, recordedAt: new Date() },
+    ])
   })
 }
 
 /** Records a round at a place; what it found stands until the next one. */
-export async function recordRound(db: Knex, actor: Actor, id: string, round: StorageRound): Promise<StorageFinding[]> {
+export async function recordRound(
+  db: Knex,
+  actor: Actor,
+  id: string,
+  round: StorageRound,
+): Promise<StorageFinding[]> {
   const role = actingRole(actor, ['inspector'])
   const place = await placeOf(db, actor, id)
   const at = new Date()
   return inTransaction(db, async (trx) => {
-    const { entries } = await appendEntries(trx, actor, role, 'place', id, [{ id: uuidv7(), kind: 'round', payload: { ...round }, recordedAt: at }])
+    const { entries } = await appendEntries(trx, actor, role, 'place', id, [
+      { id: uuidv7(), kind: 'round', payload: { ...round }, recordedAt: at },
+    ])
     const { findings } = projectPlace(place, entries)
     await saveRound(trx, id, at, findings)
     return findings
@@ -61,14 +97,33 @@ export async function recordRound(db: Knex, actor: Actor, id: string, round: Sto
 }
 
 /** Says that the items of a note, or of one article on it, lie at a place now. */
-export async function storeItems(db: Knex, actor: Actor, id: string, what: { delivery: string; item: string | null }): Promise<number> {
+export async function storeItems(
+  db: Knex,
+  actor: Actor,
+  id: string,
+  what: { delivery: string; item: string | null },
+): Promise<number> {
   const role = actingRole(actor, ['inspector'])
   const place = await placeOf(db, actor, id)
   return inTransaction(db, async (trx) => {
-    const items = (await itemsWhere(trx, { project: actor.project, delivery: what.delivery })).filter((i) => what.item === null || i.item === what.item)
-    if (items.length === 0) throw new Problem('not-found', 'There is nothing of this on that note.', 'delivery')
-    await putItems(trx, items.map((i) => i.id), id)
-    await appendEntries(trx, actor, role, 'place', id, [{ id: uuidv7(), kind: 'event', payload: { event: 'stored', ...what, items: items.length, place: place.name }, recordedAt: new Date() }])
+    const items = (await itemsWhere(trx, { project: actor.project, delivery: what.delivery })).filter(
+      (i) => what.item === null || i.item === what.item,
+    )
+    if (items.length === 0)
+      throw new Problem('not-found', 'There is nothing of this on that note.', 'delivery')
+    await putItems(
+      trx,
+      items.map((i) => i.id),
+      id,
+    )
+    await appendEntries(trx, actor, role, 'place', id, [
+      {
+        id: uuidv7(),
+        kind: 'event',
+        payload: { event: 'stored', ...what, items: items.length, place: place.name },
+        recordedAt: new Date(),
+      },
+    ])
     return items.length
   })
 }

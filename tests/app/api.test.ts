@@ -3,7 +3,8 @@ import { api, ApiProblem } from '../../app/composables/useApi'
 import { useLoad } from '../../app/composables/useLoad'
 
 afterEach(() => void vi.unstubAllGlobals())
-const replyWith = (status: number, body: string, type = 'application/json') => vi.stubGlobal('fetch', async () => new Response(body, { status, headers: { 'content-type': type } }))
+const replyWith = (status: number, body: string, type = 'application/json') =>
+  vi.stubGlobal('fetch', async () => new Response(body, { status, headers: { 'content-type': type } }))
 const caught = async (run: () => Promise<unknown>): Promise<ApiProblem> => {
   try {
     await run()
@@ -25,17 +26,42 @@ describe('asking the server', () => {
     await api('lots', { body: { lot: 'CE-9' } })
     await api('session', { method: 'DELETE' })
     await api('files', { body: new Blob(['x'], { type: 'image/jpeg' }) })
-    expect(sent.map(([url, init]) => [init.method, url])).toEqual([['GET', '/api/lots?search=CE+9+%26+more'], ['POST', '/api/lots'], ['DELETE', '/api/session'], ['POST', '/api/files']])
+    expect(sent.map(([url, init]) => [init.method, url])).toEqual([
+      ['GET', '/api/lots?search=CE+9+%26+more'],
+      ['POST', '/api/lots'],
+      ['DELETE', '/api/session'],
+      ['POST', '/api/files'],
+    ])
     expect(sent[1]![1].body).toBe('{"lot":"CE-9"}')
     expect((sent[3]![1].headers as Record<string, string>)['content-type']).toBe('image/jpeg')
   })
   it('a refusal keeps its code, sentence, field and details', async () => {
-    replyWith(422, JSON.stringify({ data: { code: 'bad-row', message: 'Row 3 is wrong.', field: 'quantity', details: { row: 3 } } }))
-    expect(await caught(() => api('x'))).toMatchObject({ code: 'bad-row', message: 'Row 3 is wrong.', field: 'quantity', status: 422, details: { row: 3 } })
+    replyWith(
+      422,
+      JSON.stringify({
+        data: { code: 'bad-row', message: 'Row 3 is wrong.', field: 'quantity', details: { row: 3 } },
+      }),
+    )
+    expect(await caught(() => api('x'))).toMatchObject({
+      code: 'bad-row',
+      message: 'Row 3 is wrong.',
+      field: 'quantity',
+      status: 422,
+      details: { row: 3 },
+    })
   })
-  it.each([['a page of a proxy', 502, '<html>Bad gateway</html>', 'text/html'], ['an empty reply', 500, '', 'application/json'], ['JSON of something else', 404, '{"error":true}', 'application/json'], ['half a reply', 500, '{"data":', 'application/json']])('%s is said in words, never shown', async (_what, status, body, type) => {
+  it.each([
+    ['a page of a proxy', 502, '<html>Bad gateway</html>', 'text/html'],
+    ['an empty reply', 500, '', 'application/json'],
+    ['JSON of something else', 404, '{"error":true}', 'application/json'],
+    ['half a reply', 500, '{"data":', 'application/json'],
+  ])('%s is said in words, never shown', async (_what, status, body, type) => {
     replyWith(status, body, type)
-    expect(await caught(() => api('x'))).toMatchObject({ code: 'unreadable', status, message: 'The server gave no readable answer. Try again.' })
+    expect(await caught(() => api('x'))).toMatchObject({
+      code: 'unreadable',
+      status,
+      message: 'The server gave no readable answer. Try again.',
+    })
   })
   it('without a signal nothing was sent, and it says so', async () => {
     vi.stubGlobal('fetch', async () => {

@@ -12,15 +12,19 @@ function slowServer(bad: number[] = []) {
   const open: (() => void)[] = []
   const post = (things: number[]) => {
     requests.push(things)
-    return new Promise<void>((done, failed) => open.push(() => {
-      if (things.some((t) => bad.includes(t))) return failed(new Refused(`refused ${things.join()}`))
-      taken.push(...things)
-      done()
-    }))
+    return new Promise<void>((done, failed) =>
+      open.push(() => {
+        if (things.some((t) => bad.includes(t))) return failed(new Refused(`refused ${things.join()}`))
+        taken.push(...things)
+        done()
+      }),
+    )
   }
   const tick = () => new Promise((done) => setImmediate(done))
   return {
-    requests, taken, post,
+    requests,
+    taken,
+    post,
     /** Answers until nothing is on its way. */
     async drain() {
       for (await tick(); open.length > 0; await tick()) open.shift()!()
@@ -55,7 +59,12 @@ describe('the outbox', () => {
   it('tells only the sender of what was refused, and sends the rest', async () => {
     const server = slowServer([3])
     const send = makeOutbox(server.post, isRefusal)
-    const results = [send([1]), send([2]), send([3]), send([4])].map((p) => p.then(() => 'taken', (e: Error) => e.message))
+    const results = [send([1]), send([2]), send([3]), send([4])].map((p) =>
+      p.then(
+        () => 'taken',
+        (e: Error) => e.message,
+      ),
+    )
     await server.drain()
     expect(await Promise.all(results)).toEqual(['taken', 'taken', 'refused 3', 'taken'])
     expect(server.taken).toEqual([1, 2, 4])
@@ -92,15 +101,29 @@ describe('the outbox', () => {
   })
 
   it('keeps the order, loses nothing and doubles nothing, whatever is refused', async () => {
-    await fc.assert(fc.asyncProperty(fc.array(fc.integer({ min: 1, max: 4 }), { maxLength: 20 }), fc.array(fc.nat(40)), fc.integer({ min: 1, max: 8 }), async (sizes, bad, most) => {
-      const server = slowServer(bad)
-      const send = makeOutbox(server.post, isRefusal, most)
-      let n = 0
-      const groups = sizes.map((size) => Array.from({ length: size }, () => n++))
-      const results = Promise.all(groups.map((g) => send(g).then(() => g, () => [])))
-      await server.drain()
-      expect((await results).flat()).toEqual(groups.filter((g) => !g.some((x) => bad.includes(x))).flat())
-      expect(server.taken).toEqual((await results).flat())
-    }))
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(fc.integer({ min: 1, max: 4 }), { maxLength: 20 }),
+        fc.array(fc.nat(40)),
+        fc.integer({ min: 1, max: 8 }),
+        async (sizes, bad, most) => {
+          const server = slowServer(bad)
+          const send = makeOutbox(server.post, isRefusal, most)
+          let n = 0
+          const groups = sizes.map((size) => Array.from({ length: size }, () => n++))
+          const results = Promise.all(
+            groups.map((g) =>
+              send(g).then(
+                () => g,
+                () => [],
+              ),
+            ),
+          )
+          await server.drain()
+          expect((await results).flat()).toEqual(groups.filter((g) => !g.some((x) => bad.includes(x))).flat())
+          expect(server.taken).toEqual((await results).flat())
+        },
+      ),
+    )
   })
 })

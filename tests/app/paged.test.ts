@@ -8,11 +8,18 @@ function server(total: number) {
   const open: { reply: () => void; refuse: (error: unknown) => void }[] = []
   const read = (from: number, count: number) => {
     asked.push(from)
-    return new Promise<{ total: number; items: number[] }>((done, refuse) => open.push({ refuse, reply: () => done({ total, items: Array.from({ length: Math.min(count, total - from) }, (_v, i) => from + i) }) }))
+    return new Promise<{ total: number; items: number[] }>((done, refuse) =>
+      open.push({
+        refuse,
+        reply: () =>
+          done({ total, items: Array.from({ length: Math.min(count, total - from) }, (_v, i) => from + i) }),
+      }),
+    )
   }
   const tick = () => new Promise((done) => setImmediate(done))
   return {
-    asked, read,
+    asked,
+    read,
     async reply() {
       open.shift()!.reply()
       await tick()

@@ -1,10 +1,23 @@
 import { readFile } from 'node:fs/promises'
 import { expect, test } from '@playwright/test'
-import { address, choose, heading, lookAtOrders, openSelect, person, signOff, step, toJoint, view } from './people'
+import {
+  address,
+  choose,
+  heading,
+  lookAtOrders,
+  openSelect,
+  person,
+  signOff,
+  step,
+  toJoint,
+  view,
+} from './people'
 
 const today = (offset = 0) => new Date(Date.now() + offset * 86_400_000).toISOString().slice(0, 10)
 
-test('orders and a note with foreign headings, a sample that passes, and a signature', async ({ browser }) => {
+test('orders and a note with foreign headings, a sample that passes, and a signature', async ({
+  browser,
+}) => {
   const ines = await person(browser, 'ines')
   await lookAtOrders(ines, 'samples/orders.csv')
   await expect(ines.getByText('2 lines, 44 pieces')).toBeVisible()
@@ -16,22 +29,41 @@ test('orders and a note with foreign headings, a sample that passes, and a signa
   await choose(ines, 'Order', /PO-140/)
   await ines.getByLabel('Note as CSV').last().setInputFiles('samples/delivery-other-headings.csv')
   await expect(ines.getByRole('alert')).toContainText('Say which column is Item, Class, Lot, Quantity')
-  for (const [column, word] of [['Item', 'Artikel'], ['Class', 'Druckstufe'], ['Lot', 'Charge'], ['Quantity', 'Stück'], ['Serial', 'Nr.'], ['Note number', 'Lieferschein']] as const) await choose(ines, column, word)
-  await expect(ines.getByRole('heading', { name: 'DN-2213: 14 rows, 14 pieces, against the order' })).toBeVisible()
+  for (const [column, word] of [
+    ['Item', 'Artikel'],
+    ['Class', 'Druckstufe'],
+    ['Lot', 'Charge'],
+    ['Quantity', 'Stück'],
+    ['Serial', 'Nr.'],
+    ['Note number', 'Lieferschein'],
+  ] as const)
+    await choose(ines, column, word)
+  await expect(
+    ines.getByRole('heading', { name: 'DN-2213: 14 rows, 14 pieces, against the order' }),
+  ).toBeVisible()
   await expect(ines.getByText('16 short of 24 ordered.')).toBeVisible()
   await ines.getByRole('button', { name: 'Import 14 rows' }).click()
 
-  await ines.getByRole('group', { name: 'Samples' }).getByRole('button', { name: /PE-63-11/ }).click()
+  await ines
+    .getByRole('group', { name: 'Samples' })
+    .getByRole('button', { name: /PE-63-11/ })
+    .click()
   await ines.getByRole('button', { name: /^Draw the sample of/ }).click()
   await expect(ines.getByText(/of the sample to look at; the rest waits for it/)).toBeVisible()
   const drawn = await ines.getByRole('option', { name: /sample/ }).count()
   expect(drawn).toBeGreaterThan(0)
-  await ines.getByRole('option', { name: /To inspect/ }).first().click()
+  await ines
+    .getByRole('option', { name: /To inspect/ })
+    .first()
+    .click()
   for (let n = drawn; n > 0; n--) {
     await ines.getByRole('button', { name: 'Accept', exact: true }).click()
     await expect(ines.getByRole('option', { name: /To inspect/ })).toHaveCount(n - 1)
   }
-  await ines.getByRole('group', { name: 'Samples' }).getByRole('button', { name: /PE-63-11/ }).click()
+  await ines
+    .getByRole('group', { name: 'Samples' })
+    .getByRole('button', { name: /PE-63-11/ })
+    .click()
   await expect(ines.getByText('The sample passed:')).toBeVisible()
   await choose(ines, 'Which items', 'All items')
   await ines.getByRole('button', { name: /^Accept the other/ }).click()
@@ -39,7 +71,12 @@ test('orders and a note with foreign headings, a sample that passes, and a signa
   await expect(ines.getByRole('dialog').getByText('16 short of 24 ordered.')).toBeVisible()
   await signOff(ines, 'Sign')
   await expect(ines.getByText(/^Signed /)).toBeVisible()
-  const notice = await ines.request.get(new URL((await ines.getByRole('link', { name: 'Notice to the supplier' }).getAttribute('href'))!, address()).href)
+  const notice = await ines.request.get(
+    new URL(
+      (await ines.getByRole('link', { name: 'Notice to the supplier' }).getAttribute('href'))!,
+      address(),
+    ).href,
+  )
   expect((await notice.body()).subarray(0, 5).toString()).toBe('%PDF-')
 })
 
@@ -63,10 +100,14 @@ test('a label printed here is read back from its picture, into a note', async ({
   await ines.getByLabel('Label as text').fill('(01)09520000003013')
   await ines.getByRole('button', { name: 'Read', exact: true }).click()
   await expect(ines.getByRole('dialog').getByRole('alert')).toContainText('check digit')
-  await ines.getByLabel('Picture of the label').setInputFiles({ name: 'label.png', mimeType: 'image/png', buffer: picture })
+  await ines
+    .getByLabel('Picture of the label')
+    .setInputFiles({ name: 'label.png', mimeType: 'image/png', buffer: picture })
   await expect(ines.getByLabel('What the label says')).toContainText('CE-9')
   await ines.getByRole('button', { name: 'Use it' }).click()
-  await expect(ines.getByRole('list', { name: 'Rows of the note' }).getByRole('listitem')).toContainText('CEM-CPVC')
+  await expect(ines.getByRole('list', { name: 'Rows of the note' }).getByRole('listitem')).toContainText(
+    'CEM-CPVC',
+  )
   await ines.getByLabel('Number of the note').fill('DN-LABEL')
   await ines.getByRole('button', { name: 'Hold it against the order' }).click()
   await expect(ines.getByText('1 more than ordered.')).toBeVisible()
@@ -92,13 +133,19 @@ test('expired cement blocks the step until somebody waives it by name', async ({
   await ines.getByRole('button', { name: 'Use it by waiver …' }).click()
   await signOff(ines, 'Waive', { label: 'Why?', text: 'Tested by the maker on Monday.' })
   await expect(step(ines, 'Cement')).toHaveAccessibleName('Cement: Accepted')
-  await expect(ines.getByText('is used past its date by waiver: Tested by the maker on Monday.')).toBeVisible()
+  await expect(
+    ines.getByText('is used past its date by waiver: Tested by the maker on Monday.'),
+  ).toBeVisible()
 })
 
-test('a lot put into quarantine is offered for no joint; its trace leads to drafted reports', async ({ browser }) => {
+test('a lot put into quarantine is offered for no joint; its trace leads to drafted reports', async ({
+  browser,
+}) => {
   const ines = await person(browser, 'ines')
   await toJoint(ines, 'RM-299')
-  await expect((await openSelect(ines, 'Upstream pipe')).getByRole('option', { name: /L2417/ }).first()).toBeVisible()
+  await expect(
+    (await openSelect(ines, 'Upstream pipe')).getByRole('option', { name: /L2417/ }).first(),
+  ).toBeVisible()
   await view(ines, 'Deliveries')
   await ines.getByRole('link', { name: 'Trace' }).click()
   await ines.getByLabel('Trace from').fill('L2417')
@@ -133,7 +180,12 @@ test('the yard: a round with a finding, a stack, and a lift that is refused', as
   await ines.getByRole('link', { name: 'Yard' }).click()
   await ines.getByRole('option', { name: /Cement cabinet/ }).click()
   await ines.getByRole('button', { name: 'Do the round' }).click()
-  for (const question of ['Out of the sun?', 'Tins closed, opening dates written on them?', 'Quarantined items apart and marked?']) await ines.getByRole('radiogroup', { name: question }).getByText('Yes').click()
+  for (const question of [
+    'Out of the sun?',
+    'Tins closed, opening dates written on them?',
+    'Quarantined items apart and marked?',
+  ])
+    await ines.getByRole('radiogroup', { name: question }).getByText('Yes').click()
   await ines.getByLabel('Temperature here, °C').fill('31')
   await ines.getByRole('button', { name: 'Record the round' }).click()
   await expect(ines.getByText('31 °C is over the 25 °C that what lies here stands.')).toBeVisible()
@@ -141,7 +193,13 @@ test('the yard: a round with a finding, a stack, and a lift that is refused', as
 
   await ines.getByText('Plan a stack').click()
   await ines.getByText('Concrete', { exact: true }).click()
-  for (const [label, text] of [['Nominal size', '400 mm'], ['Outside diameter', '500 mm'], ['Length', '2.5 m'], ['How many', '10']] as const) await ines.getByLabel(label, { exact: true }).fill(text)
+  for (const [label, text] of [
+    ['Nominal size', '400 mm'],
+    ['Outside diameter', '500 mm'],
+    ['Length', '2.5 m'],
+    ['How many', '10'],
+  ] as const)
+    await ines.getByLabel(label, { exact: true }).fill(text)
   await expect(ines.getByRole('img', { name: 'Stack of 10 in 4 layers, 1.75 m high' })).toBeVisible()
   await ines.getByText('Plan a lift').click()
   await choose(ines, 'Held by', 'Chain')

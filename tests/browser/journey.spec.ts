@@ -1,6 +1,19 @@
 import { readFileSync } from 'node:fs'
 import { expect, test } from '@playwright/test'
-import { choose, heading, openSelect, person, pick, read, sayWhyAgain, signOff, step, toJoint, view, yes } from './people'
+import {
+  choose,
+  heading,
+  openSelect,
+  person,
+  pick,
+  read,
+  sayWhyAgain,
+  signOff,
+  step,
+  toJoint,
+  view,
+  yes,
+} from './people'
 
 const PHOTO = Buffer.from(readFileSync('demo/signature.txt', 'utf8').trim().split(',')[1]!, 'base64')
 
@@ -13,7 +26,9 @@ test('from a delivery note to a witnessed test, by four people', async ({ browse
     await ines.getByRole('button', { name: 'Import a delivery note' }).click()
     await choose(ines, 'Order', /PO-131/)
     await ines.getByLabel('Note as CSV').last().setInputFiles('samples/delivery-good.csv')
-    await expect(ines.getByRole('heading', { name: 'DN-2207: 14 rows, 14 pieces, against the order' })).toBeVisible()
+    await expect(
+      ines.getByRole('heading', { name: 'DN-2207: 14 rows, 14 pieces, against the order' }),
+    ).toBeVisible()
     await expect(ines.getByText('As ordered.')).toHaveCount(2)
     await ines.getByRole('button', { name: 'Import 14 rows' }).click()
     await ines.getByRole('option', { name: /B003/ }).click()
@@ -47,7 +62,8 @@ test('from a delivery note to a witnessed test, by four people', async ({ browse
   await test.step('3 readings are judged at once against limits of this pipe', async () => {
     await yes(rhona, 'Right parts on site')
     await yes(rhona, 'Installer qualified')
-    for (const title of ['Instruments in date', 'Tools laid out', 'Protected', 'Dry and sheltered']) await yes(rhona, title)
+    for (const title of ['Instruments in date', 'Tools laid out', 'Protected', 'Dry and sheltered'])
+      await yes(rhona, title)
     await read(rhona, 'Air temperature', ['57 °F'])
     await yes(rhona, 'Washed and dried')
     await yes(rhona, 'Ends sound')
@@ -68,7 +84,8 @@ test('from a delivery note to a witnessed test, by four people', async ({ browse
     await read(rhona, 'Ovality', ['64.6', '63.2', '63.0', '63.1'], 'Rejected')
     await expect(rhona.getByText(/Put the re-round tool close to the stab mark/)).toBeVisible()
     // Measured again after a rejection: with its reason, and an inspector says which stands.
-    for (const [i, v] of ['63.3', '63.2', '63.0', '63.1'].entries()) await rhona.locator('.slots input').nth(i).fill(v)
+    for (const [i, v] of ['63.3', '63.2', '63.0', '63.1'].entries())
+      await rhona.locator('.slots input').nth(i).fill(v)
     await rhona.getByRole('button', { name: 'Record', exact: true }).click()
     await sayWhyAgain(rhona, 'Re-rounded.')
     await expect(rhona.getByText(/The rejection stands until an inspector has decided/)).toBeVisible()
@@ -76,14 +93,18 @@ test('from a delivery note to a witnessed test, by four people', async ({ browse
     await expect(rhona.getByText('Nonconformance drafted.')).toBeVisible()
     await toJoint(ines, 'SB-01')
     await step(ines, 'Ovality').click()
-    await ines.locator('.answer', { hasText: '63.3 mm' }).getByRole('button', { name: 'This one stands' }).click()
+    await ines
+      .locator('.answer', { hasText: '63.3 mm' })
+      .getByRole('button', { name: 'This one stands' })
+      .click()
     await signOff(ines, 'It stands', { label: 'Why?', text: 'Seen with the tool on.' })
     await expect(step(rhona, 'Ovality')).toHaveAccessibleName('Ovality: Accepted')
     await expect(rhona.getByText('Nonconformance drafted.')).toBeHidden()
     await expect(rhona.getByRole('img', { name: 'Out of roundness 0.3 mm' })).toBeVisible()
     await step(rhona, 'Wiped').click()
     await rhona.getByRole('button', { name: 'Isopropyl 96 % or more' }).click()
-    for (const title of ['Dry and untouched', 'Coupler from its bag', 'Coupler wiped']) await yes(rhona, title)
+    for (const title of ['Dry and untouched', 'Coupler from its bag', 'Coupler wiped'])
+      await yes(rhona, title)
     await read(rhona, 'Stab marks at the fitting edge', ['1', '-1'])
     await yes(rhona, 'Aligned and clamped')
   })
@@ -106,7 +127,9 @@ test('from a delivery note to a witnessed test, by four people', async ({ browse
   await test.step('6 a wrong controller time becomes a nonconformance, reworked and verified', async () => {
     await yes(rhona, 'Power steady')
     await read(rhona, 'Time on the controller', ['30'], 'Rejected')
-    await rhona.getByLabel('Photo').setInputFiles({ name: 'controller.png', mimeType: 'image/png', buffer: PHOTO })
+    await rhona
+      .getByLabel('Photo')
+      .setInputFiles({ name: 'controller.png', mimeType: 'image/png', buffer: PHOTO })
     await expect(rhona.getByRole('link', { name: 'picture' })).toBeVisible()
     await rhona.getByRole('button', { name: 'Raise it' }).click()
     await expect(rhona.getByText('Controller time is 40 s')).toHaveCount(2)
@@ -114,7 +137,10 @@ test('from a delivery note to a witnessed test, by four people', async ({ browse
     await view(petra, 'NCRs')
     await petra.getByRole('region', { name: 'Open' }).getByRole('link', { name: /SB-01/ }).click()
     await petra.getByRole('button', { name: 'Decide: Rework' }).click()
-    await signOff(petra, 'Decide', { label: 'Reason and what is to be done', text: 'Scan the label again, read the controller again.' })
+    await signOff(petra, 'Decide', {
+      label: 'Reason and what is to be done',
+      text: 'Scan the label again, read the controller again.',
+    })
     await expect(rhona.getByLabel('What was done')).toBeVisible()
     await toJoint(rhona, 'SB-01')
     await read(rhona, 'Time on the controller', ['40'], 'Rejected')
@@ -129,17 +155,27 @@ test('from a delivery note to a witnessed test, by four people', async ({ browse
     await signOff(ines, 'Verify and close', { label: 'What you saw', text: 'Controller at 40 s.' })
     await expect(ines.getByRole('heading', { name: 'Closed' })).toBeVisible()
     await toJoint(rhona, 'SB-01')
-    await expect(step(rhona, 'Time on the controller')).toHaveAccessibleName('Time on the controller: Accepted')
+    await expect(step(rhona, 'Time on the controller')).toHaveAccessibleName(
+      'Time on the controller: Accepted',
+    )
   })
 
   await test.step('5 fusion and cooling run as clocks that survive a reload', async () => {
     await yes(rhona, 'Fusion started')
     await step(rhona, 'Cooling in the clamps').click()
-    await expect(rhona.getByRole('timer', { name: 'Cooling in the clamps, time left' })).toHaveText(/^3:\d\d$/)
+    await expect(rhona.getByRole('timer', { name: 'Cooling in the clamps, time left' })).toHaveText(
+      /^3:\d\d$/,
+    )
     await rhona.reload()
-    await expect(rhona.getByRole('timer', { name: 'Cooling in the clamps, time left' })).toHaveText(/^3:\d\d$/)
+    await expect(rhona.getByRole('timer', { name: 'Cooling in the clamps, time left' })).toHaveText(
+      /^3:\d\d$/,
+    )
     await view(ines, 'Today')
-    await expect(ines.getByRole('region', { name: 'Clocks and tests' }).getByRole('link', { name: /SB-01.*Cooling in the clamps/ })).toBeVisible()
+    await expect(
+      ines
+        .getByRole('region', { name: 'Clocks and tests' })
+        .getByRole('link', { name: /SB-01.*Cooling in the clamps/ }),
+    ).toBeVisible()
     await rhona.clock.fastForward(42_000)
     await step(rhona, 'Fusion ran through').click()
     await rhona.getByRole('button', { name: /Ran through/ }).click()
@@ -150,7 +186,9 @@ test('from a delivery note to a witnessed test, by four people', async ({ browse
     await expect(step(rhona, 'Cooling in the clamps')).toHaveAccessibleName('Cooling in the clamps: Accepted')
     await yes(rhona, 'Not moved')
     await yes(rhona, 'Looks right')
-    await expect(step(rhona, 'Earliest pressure test')).toHaveAccessibleName('Earliest pressure test: Waiting')
+    await expect(step(rhona, 'Earliest pressure test')).toHaveAccessibleName(
+      'Earliest pressure test: Waiting',
+    )
   })
 
   await test.step('7 embedment: a lift and a density test are judged', async () => {
@@ -174,7 +212,9 @@ test('from a delivery note to a witnessed test, by four people', async ({ browse
     await petra.getByRole('link', { name: 'TP-05' }).click()
     await expect(petra.getByText('Time still runs at: SB-01.')).toBeVisible()
     await petra.getByRole('button', { name: 'Start the test' }).click()
-    await petra.getByLabel('Reason (an engineer’s)').fill('Trial of the logger on the branch, isolated at station 12.')
+    await petra
+      .getByLabel('Reason (an engineer’s)')
+      .fill('Trial of the logger on the branch, isolated at station 12.')
     await petra.getByRole('dialog').getByRole('button', { name: 'Start the test' }).click()
     await expect(petra.getByText('Waiting for the logger')).toBeVisible()
     await petra.getByLabel('Log as CSV').setInputFiles('samples/log-tight.csv')
@@ -189,12 +229,20 @@ test('from a delivery note to a witnessed test, by four people', async ({ browse
     const box = (await pad.boundingBox())!
     await hale.mouse.move(box.x + 40, box.y + 90)
     await hale.mouse.down()
-    for (const [x, y] of [[90, 40], [140, 120], [200, 60], [280, 110]] as const) await hale.mouse.move(box.x + x, box.y + y, { steps: 4 })
+    for (const [x, y] of [
+      [90, 40],
+      [140, 120],
+      [200, 60],
+      [280, 110],
+    ] as const)
+      await hale.mouse.move(box.x + x, box.y + y, { steps: 4 })
     await hale.mouse.up()
     await signOff(hale, 'Sign')
     await expect(hale.getByText('Signed', { exact: true })).toBeVisible()
     const link = hale.getByRole('link', { name: 'Certificate (PDF)' })
-    const pdf = await hale.request.get((await link.getAttribute('href'))!.replace(/^/, process.env.VET_LINE_TEST_ADDRESS!))
+    const pdf = await hale.request.get(
+      (await link.getAttribute('href'))!.replace(/^/, process.env.VET_LINE_TEST_ADDRESS!),
+    )
     expect(pdf.status()).toBe(200)
     expect((await pdf.body()).subarray(0, 5).toString()).toBe('%PDF-')
   })

@@ -5,8 +5,17 @@ import { demoPassword, demoPin } from '../../demo/people'
 export const address = () => process.env.VET_LINE_TEST_ADDRESS!
 
 /** A person with a browser of their own, signed in through the form. */
-export async function person(browser: Browser, name: string, before?: (page: Page) => Promise<void>, more: BrowserContextOptions = {}): Promise<Page> {
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true, ...more })
+export async function person(
+  browser: Browser,
+  name: string,
+  before?: (page: Page) => Promise<void>,
+  more: BrowserContextOptions = {},
+): Promise<Page> {
+  const context = await browser.newContext({
+    viewport: { width: 1280, height: 800 },
+    acceptDownloads: true,
+    ...more,
+  })
   const page = await context.newPage()
   await before?.(page)
   await page.goto(`${address()}/sign-in`)
@@ -33,11 +42,20 @@ export async function lookAtOrders(page: Page, file: string) {
 export async function toJoint(page: Page, number: string) {
   await page.getByRole('button', { name: 'Go to' }).click()
   await page.getByRole('textbox', { name: 'Go to' }).fill(number)
-  await page.getByRole('option', { name: new RegExp(number) }).first().click()
+  await page
+    .getByRole('option', { name: new RegExp(number) })
+    .first()
+    .click()
 }
 
-export const step = (page: Page, title: string) => page.getByRole('navigation', { name: 'Steps' }).getByRole('button', { name: new RegExp(`^${title.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}: (?:${Object.values(stateWords).join('|')})$`) })
-export const heading = (page: Page, title: string) => page.getByRole('heading', { level: 1, name: title, exact: true })
+export const step = (page: Page, title: string) =>
+  page.getByRole('navigation', { name: 'Steps' }).getByRole('button', {
+    name: new RegExp(
+      `^${title.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}: (?:${Object.values(stateWords).join('|')})$`,
+    ),
+  })
+export const heading = (page: Page, title: string) =>
+  page.getByRole('heading', { level: 1, name: title, exact: true })
 
 /** Opens a joint at one of its steps. */
 export async function atStep(page: Page, joint: string, title: string) {

@@ -17,7 +17,9 @@ async function slowLine(page: Page) {
   return { open, requests }
 }
 
-test('readings typed are kept while another step is looked at, and are never recorded there', async ({ browser }) => {
+test('readings typed are kept while another step is looked at, and are never recorded there', async ({
+  browser,
+}) => {
   const page = await person(browser, 'ines')
   await atStep(page, 'TC-06', 'Setting gap')
   await expect(slots(page)).toHaveCount(4)
@@ -38,11 +40,18 @@ test('readings typed are kept while another step is looked at, and are never rec
   await expect(primary(page)).toHaveText('Record')
 })
 
-test('on a slow line answers go on at once, are sent together in order, and nothing typed meanwhile is lost', async ({ browser }) => {
+test('on a slow line answers go on at once, are sent together in order, and nothing typed meanwhile is lost', async ({
+  browser,
+}) => {
   const page = await person(browser, 'ines')
   await atStep(page, 'TC-06', 'Right parts on site')
   const { open, requests } = await slowLine(page)
-  for (const title of ['Right parts on site', 'Installer qualified', 'Instruments in date', 'Tools laid out']) {
+  for (const title of [
+    'Right parts on site',
+    'Installer qualified',
+    'Instruments in date',
+    'Tools laid out',
+  ]) {
     await expect(heading(page, title)).toBeVisible()
     await page.keyboard.press('y')
   }
@@ -50,20 +59,38 @@ test('on a slow line answers go on at once, are sent together in order, and noth
   await expect(step(page, 'Tools laid out')).toHaveAccessibleName('Tools laid out: Accepted')
   await step(page, 'Outside diameters').click()
   await slots(page).first().fill('452')
-  const acknowledged = page.waitForResponse((r) => r.url().endsWith('/entries') && (r.request().postData() ?? '').includes('"tools"'))
+  const acknowledged = page.waitForResponse(
+    (r) => r.url().endsWith('/entries') && (r.request().postData() ?? '').includes('"tools"'),
+  )
   open()
   expect((await acknowledged).status()).toBe(200)
-  await expect.poll(() => requests.map((r) => r.map((e) => e.step))).toEqual([['right-parts'], ['installer', 'instruments', 'tools']])
+  await expect
+    .poll(() => requests.map((r) => r.map((e) => e.step)))
+    .toEqual([['right-parts'], ['installer', 'instruments', 'tools']])
   await expect(heading(page, 'Outside diameters')).toBeVisible()
   await expect(slots(page).first()).toHaveValue('452')
   await page.reload()
   await expect(step(page, 'Tools laid out')).toHaveAccessibleName('Tools laid out: Accepted')
 })
 
-test('what the server refuses is taken back, and the person is brought back to it with the reason', async ({ browser }) => {
+test('what the server refuses is taken back, and the person is brought back to it with the reason', async ({
+  browser,
+}) => {
   const page = await person(browser, 'ines')
   await atStep(page, 'TC-06', 'Protected')
-  await page.route('**/entries', (route) => route.fulfill({ status: 422, contentType: 'application/json', body: JSON.stringify({ data: { code: 'future', message: 'This entry is dated in the future: set the clock of the device.', field: 'recordedAt' } }) }))
+  await page.route('**/entries', (route) =>
+    route.fulfill({
+      status: 422,
+      contentType: 'application/json',
+      body: JSON.stringify({
+        data: {
+          code: 'future',
+          message: 'This entry is dated in the future: set the clock of the device.',
+          field: 'recordedAt',
+        },
+      }),
+    }),
+  )
   await page.getByRole('button', { name: 'Yes', exact: true }).click()
   await expect(page.getByText('set the clock of the device')).toBeVisible()
   await expect(heading(page, 'Protected')).toBeVisible()
@@ -80,7 +107,9 @@ test('after g a letter goes to a view and answers nothing', async ({ browser }) 
   await expect(step(page, 'Protected')).toHaveAccessibleName('Protected: Not started')
 })
 
-test('the next reading is typed while the last is on its way; a refused one comes back to its place', async ({ browser }) => {
+test('the next reading is typed while the last is on its way; a refused one comes back to its place', async ({
+  browser,
+}) => {
   const page = await person(browser, 'ines')
   await atStep(page, 'TC-06', 'Outside diameters')
   await expect(slots(page)).toHaveCount(2)
@@ -91,7 +120,9 @@ test('the next reading is typed while the last is on its way; a refused one come
   await expect(step(page, 'Outside diameters')).toHaveAccessibleName('Outside diameters: Rejected')
   await expect(slots(page).nth(0)).toHaveValue('')
   await slots(page).nth(0).fill('451')
-  const acknowledged = page.waitForResponse((r) => r.url().includes('/joints/') && r.request().method() === 'GET')
+  const acknowledged = page.waitForResponse(
+    (r) => r.url().includes('/joints/') && r.request().method() === 'GET',
+  )
   open()
   await acknowledged
   await expect(slots(page).nth(0)).toHaveValue('451')

@@ -17,7 +17,9 @@ test('a refusal tells the crew why, and they can ask again', async ({ browser })
   await expect(step(tam, 'Hold before fusion')).toHaveAccessibleName('Hold before fusion: Held')
 })
 
-test('a struck reading stays readable with its reason, worked with the keyboard alone', async ({ browser }) => {
+test('a struck reading stays readable with its reason, worked with the keyboard alone', async ({
+  browser,
+}) => {
   const rhona = await person(browser, 'rhona')
   await toJoint(rhona, 'RM-237')
   await step(rhona, 'Stab mark').click()
@@ -54,12 +56,17 @@ test('two people differ, and the inspector chooses which stands', async ({ brows
   const ines = await person(browser, 'ines')
   await toJoint(ines, 'RM-237')
   await step(ines, 'Stab mark').click()
-  await ines.locator('.answer', { hasText: 'Rhona Estcourt' }).getByRole('button', { name: 'This one stands' }).click()
+  await ines
+    .locator('.answer', { hasText: 'Rhona Estcourt' })
+    .getByRole('button', { name: 'This one stands' })
+    .click()
   await signOff(ines, 'It stands', { label: 'Why?', text: 'The mark is there; I have seen it.' })
   await expect(step(ines, 'Stab mark')).toHaveAccessibleName('Stab mark: Accepted')
 })
 
-test('a hold is not released before its steps are done, but by a waiver that names them', async ({ browser }) => {
+test('a hold is not released before its steps are done, but by a waiver that names them', async ({
+  browser,
+}) => {
   const [rhona, ines] = [await person(browser, 'rhona'), await person(browser, 'ines')]
   await toJoint(rhona, 'RM-237')
   await step(rhona, 'Hold before fusion').click()
@@ -79,7 +86,9 @@ test('too close to call asks for a better tool; the number pad types for a glove
   const rhona = await person(browser, 'rhona')
   await toJoint(rhona, 'RM-235')
   await read(rhona, 'Ovality', ['316.8', '315.2', '314.0', '315.5'], 'Too close to call')
-  await expect(rhona.getByText(/is too close to the limit .* to call: it is known to ± .*as each reading is ±/)).toBeVisible()
+  await expect(
+    rhona.getByText(/is too close to the limit .* to call: it is known to ± .*as each reading is ±/),
+  ).toBeVisible()
   for (const key of ['3', '1', '5', '.', '9']) {
     await rhona.getByRole('button', { name: key, exact: true }).click()
   }
@@ -126,44 +135,203 @@ test('a role without a right sees so, and a foreign address is empty', async ({ 
 })
 
 const views: [name: string, open: (page: Page) => Promise<void>][] = [
-  ['Today', async (page) => { await view(page, 'Today'); await expect(page.getByRole('heading', { name: 'Crews standing' })).toBeVisible() }],
-  ['Line', async (page) => { await view(page, 'Line'); await expect(page.getByText('Read as a table')).toBeVisible() }],
-  ['Joint', async (page) => { await toJoint(page, 'RM-235'); await expect(page.getByLabel('Drawing and clocks')).toBeVisible() }],
-  ['Deliveries', async (page) => { await view(page, 'Deliveries'); await expect(page.getByRole('link', { name: 'DN-2201' })).toBeVisible() }],
-  ['Delivery', async (page) => { await view(page, 'Deliveries'); await page.getByRole('link', { name: 'DN-2201' }).click(); await expect(page.getByLabel('Find an item')).toBeVisible() }],
-  ['Embedment', async (page) => { await view(page, 'Embedment'); await page.getByRole('link', { name: /RM reach 43/ }).click(); await expect(page.getByText('Record the lift')).toBeVisible() }],
-  ['Test', async (page) => { await view(page, 'Tests'); await page.getByRole('link', { name: 'TP-01' }).click(); await expect(page.getByRole('img', { name: 'Pressure over time' })).toBeVisible() }],
-  ['NCRs', async (page) => { await view(page, 'NCRs'); await page.getByRole('link', { name: /NCR-0001/ }).click(); await expect(page.getByText('Criterion against reading')).toBeVisible() }],
-  ['Procedures', async (page) => { await view(page, 'Procedures'); await page.getByRole('link', { name: /Electrofusion socket.*Issued/ }).click(); await expect(page.getByText('Where practice differs')).toBeVisible() }],
-  ['Clocks', async (page) => { await view(page, 'Clocks'); await expect(page.getByRole('heading', { name: /Running/ })).toBeVisible() }],
-  ['Setup', async (page) => { await view(page, 'Setup'); await expect(page.getByText('Calliper C-2')).toBeVisible() }],
-  ['Delivery item', async (page) => { await view(page, 'Deliveries'); await page.getByRole('link', { name: 'DN-2205' }).click(); await page.getByRole('option').first().click(); await page.getByText('Measured', { exact: true }).click(); await expect(page.getByText('Not measured yet')).toBeVisible() }],
-  ['Sample', async (page) => { await page.getByRole('group', { name: 'Samples' }).getByRole('button').first().click(); await expect(page.getByText('slips through')).toBeVisible() }],
-  ['Lots', async (page) => { await view(page, 'Deliveries'); await page.getByRole('link', { name: 'Lots' }).click(); await page.getByRole('option').first().click(); await expect(page.getByRole('button', { name: 'Trace this lot' })).toBeVisible() }],
-  ['Yard', async (page) => { await page.getByRole('link', { name: 'Yard' }).click(); await page.getByRole('button', { name: 'Do the round' }).click(); await expect(page.getByText('still to look at')).toBeVisible() }],
-  ['Stack', async (page) => { await page.getByText('Plan a stack').click(); await expect(page.getByRole('img', { name: /Stack of/ })).toBeVisible() }],
-  ['Lift', async (page) => { await page.getByText('Plan a lift').click(); await expect(page.getByRole('img', { name: /Lift of/ })).toBeVisible() }],
-  ['Trace', async (page) => { await page.getByRole('link', { name: 'Trace' }).click(); await page.getByLabel('Trace from').fill('L2406'); await page.getByRole('option', { name: /L2406/ }).first().click(); await expect(page.getByText('On the lines')).toBeVisible() }],
-  ['Orders', async (page) => { await page.getByRole('link', { name: 'Orders' }).click(); await expect(page.getByRole('heading', { name: 'PO-118' })).toBeVisible() }],
-  ['Joint with bolts', async (page) => { await toJoint(page, 'TC-01'); await step(page, 'Torque, every nut').click(); await expect(page.getByText('pass 1 of 3')).toBeVisible() }],
-  ['Bench', async (page) => { await view(page, 'Bench'); await page.getByRole('textbox', { name: 'Diameters' }).fill('400 mm; 404 mm'); await expect(page.getByText('402 mm', { exact: false }).first()).toBeVisible() }],
+  [
+    'Today',
+    async (page) => {
+      await view(page, 'Today')
+      await expect(page.getByRole('heading', { name: 'Crews standing' })).toBeVisible()
+    },
+  ],
+  [
+    'Line',
+    async (page) => {
+      await view(page, 'Line')
+      await expect(page.getByText('Read as a table')).toBeVisible()
+    },
+  ],
+  [
+    'Joint',
+    async (page) => {
+      await toJoint(page, 'RM-235')
+      await expect(page.getByLabel('Drawing and clocks')).toBeVisible()
+    },
+  ],
+  [
+    'Deliveries',
+    async (page) => {
+      await view(page, 'Deliveries')
+      await expect(page.getByRole('link', { name: 'DN-2201' })).toBeVisible()
+    },
+  ],
+  [
+    'Delivery',
+    async (page) => {
+      await view(page, 'Deliveries')
+      await page.getByRole('link', { name: 'DN-2201' }).click()
+      await expect(page.getByLabel('Find an item')).toBeVisible()
+    },
+  ],
+  [
+    'Embedment',
+    async (page) => {
+      await view(page, 'Embedment')
+      await page.getByRole('link', { name: /RM reach 43/ }).click()
+      await expect(page.getByText('Record the lift')).toBeVisible()
+    },
+  ],
+  [
+    'Test',
+    async (page) => {
+      await view(page, 'Tests')
+      await page.getByRole('link', { name: 'TP-01' }).click()
+      await expect(page.getByRole('img', { name: 'Pressure over time' })).toBeVisible()
+    },
+  ],
+  [
+    'NCRs',
+    async (page) => {
+      await view(page, 'NCRs')
+      await page.getByRole('link', { name: /NCR-0001/ }).click()
+      await expect(page.getByText('Criterion against reading')).toBeVisible()
+    },
+  ],
+  [
+    'Procedures',
+    async (page) => {
+      await view(page, 'Procedures')
+      await page.getByRole('link', { name: /Electrofusion socket.*Issued/ }).click()
+      await expect(page.getByText('Where practice differs')).toBeVisible()
+    },
+  ],
+  [
+    'Clocks',
+    async (page) => {
+      await view(page, 'Clocks')
+      await expect(page.getByRole('heading', { name: /Running/ })).toBeVisible()
+    },
+  ],
+  [
+    'Setup',
+    async (page) => {
+      await view(page, 'Setup')
+      await expect(page.getByText('Calliper C-2')).toBeVisible()
+    },
+  ],
+  [
+    'Delivery item',
+    async (page) => {
+      await view(page, 'Deliveries')
+      await page.getByRole('link', { name: 'DN-2205' }).click()
+      await page.getByRole('option').first().click()
+      await page.getByText('Measured', { exact: true }).click()
+      await expect(page.getByText('Not measured yet')).toBeVisible()
+    },
+  ],
+  [
+    'Sample',
+    async (page) => {
+      await page.getByRole('group', { name: 'Samples' }).getByRole('button').first().click()
+      await expect(page.getByText('slips through')).toBeVisible()
+    },
+  ],
+  [
+    'Lots',
+    async (page) => {
+      await view(page, 'Deliveries')
+      await page.getByRole('link', { name: 'Lots' }).click()
+      await page.getByRole('option').first().click()
+      await expect(page.getByRole('button', { name: 'Trace this lot' })).toBeVisible()
+    },
+  ],
+  [
+    'Yard',
+    async (page) => {
+      await page.getByRole('link', { name: 'Yard' }).click()
+      await page.getByRole('button', { name: 'Do the round' }).click()
+      await expect(page.getByText('still to look at')).toBeVisible()
+    },
+  ],
+  [
+    'Stack',
+    async (page) => {
+      await page.getByText('Plan a stack').click()
+      await expect(page.getByRole('img', { name: /Stack of/ })).toBeVisible()
+    },
+  ],
+  [
+    'Lift',
+    async (page) => {
+      await page.getByText('Plan a lift').click()
+      await expect(page.getByRole('img', { name: /Lift of/ })).toBeVisible()
+    },
+  ],
+  [
+    'Trace',
+    async (page) => {
+      await page.getByRole('link', { name: 'Trace' }).click()
+      await page.getByLabel('Trace from').fill('L2406')
+      await page.getByRole('option', { name: /L2406/ }).first().click()
+      await expect(page.getByText('On the lines')).toBeVisible()
+    },
+  ],
+  [
+    'Orders',
+    async (page) => {
+      await page.getByRole('link', { name: 'Orders' }).click()
+      await expect(page.getByRole('heading', { name: 'PO-118' })).toBeVisible()
+    },
+  ],
+  [
+    'Joint with bolts',
+    async (page) => {
+      await toJoint(page, 'TC-01')
+      await step(page, 'Torque, every nut').click()
+      await expect(page.getByText('pass 1 of 3')).toBeVisible()
+    },
+  ],
+  [
+    'Bench',
+    async (page) => {
+      await view(page, 'Bench')
+      await page.getByRole('textbox', { name: 'Diameters' }).fill('400 mm; 404 mm')
+      await expect(page.getByText('402 mm', { exact: false }).first()).toBeVisible()
+    },
+  ],
 ]
 
 test.describe('every view', () => {
   for (const shift of ['day', 'night'] as const) {
     test(`has no serious accessibility finding on the ${shift} shift`, async ({ browser }) => {
       // Colours are looked at as they stay, not while they change.
-      const ines = await person(browser, 'ines', async (page) => void (await page.addInitScript((s) => localStorage.setItem('vet-line-shift', s), shift)), { reducedMotion: 'reduce' })
+      const ines = await person(
+        browser,
+        'ines',
+        async (page) =>
+          void (await page.addInitScript((s) => localStorage.setItem('vet-line-shift', s), shift)),
+        { reducedMotion: 'reduce' },
+      )
       for (const [name, open] of views) {
         await open(ines)
         const { violations } = await new AxeBuilder({ page: ines }).analyze()
-        expect(violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => `${name}: ${v.id} ${v.nodes.map((n) => n.target.join(' ')).slice(0, 3).join(' | ')}`)).toEqual([])
+        expect(
+          violations
+            .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+            .map(
+              (v) =>
+                `${name}: ${v.id} ${v.nodes
+                  .map((n) => n.target.join(' '))
+                  .slice(0, 3)
+                  .join(' | ')}`,
+            ),
+        ).toEqual([])
       }
     })
   }
 })
 
-test('the first view transfers at most 450 kB of compressed script, and nothing leaves this machine', async ({ browser }) => {
+test('the first view transfers at most 450 kB of compressed script, and nothing leaves this machine', async ({
+  browser,
+}) => {
   const context = await browser.newContext()
   const page = await context.newPage()
   const hosts = new Set<string>()

@@ -20,7 +20,17 @@ test('a joint of another system: opened by its facts, then worked by touch alone
   await page.getByRole('button', { name: 'Open the joint' }).tap()
 
   const accepted = (title: string) => expect(step(page, title)).toHaveAccessibleName(`${title}: Accepted`)
-  for (const title of ['Right parts on site', 'Installer qualified', 'Instruments in date', 'Tools laid out', 'Protected', 'Pipe end sound', 'Clean', 'Stripe toward the spigot end', 'Against the first step']) {
+  for (const title of [
+    'Right parts on site',
+    'Installer qualified',
+    'Instruments in date',
+    'Tools laid out',
+    'Protected',
+    'Pipe end sound',
+    'Clean',
+    'Stripe toward the spigot end',
+    'Against the first step',
+  ]) {
     await expect(heading(page, title)).toBeVisible()
     await page.getByRole('button', { name: 'Yes', exact: true }).tap()
     await accepted(title)
@@ -30,13 +40,16 @@ test('a joint of another system: opened by its facts, then worked by touch alone
   await accepted('Equalised')
   await expect(page.getByRole('img', { name: 'Lubricate: bell. Seal: step.' })).toBeVisible()
   await page.getByRole('button', { name: 'On spigot or gasket as well' }).tap()
-  await expect(step(page, 'Lubricant on the bell only')).toHaveAccessibleName('Lubricant on the bell only: Rejected')
+  await expect(step(page, 'Lubricant on the bell only')).toHaveAccessibleName(
+    'Lubricant on the bell only: Rejected',
+  )
   await expect(page.getByText(/A lubricated gasket rolls/).first()).toBeVisible()
   await step(page, 'Inside gap').tap()
   const pad = page.getByRole('group', { name: 'Number pad' })
   for (const digits of ['12', '12', '13', '12']) {
     for (const digit of digits) await pad.getByRole('button', { name: digit, exact: true }).tap()
-    if (await page.locator('.slots input').last().inputValue() === '') await pad.getByRole('button', { name: 'Next reading' }).tap()
+    if ((await page.locator('.slots input').last().inputValue()) === '')
+      await pad.getByRole('button', { name: 'Next reading' }).tap()
   }
   await expect(page.getByRole('img', { name: /Mean gap 12.25 mm/ })).toBeVisible()
   await page.getByRole('button', { name: 'Record', exact: true }).tap()
@@ -61,7 +74,17 @@ test('the same system worked with the keyboard alone', async ({ browser }) => {
   await page.keyboard.type('GS-05')
   await expect(page.getByRole('option', { name: /GS-05/ })).toBeVisible()
   await page.keyboard.press('Enter')
-  for (const title of ['Right parts on site', 'Installer qualified', 'Instruments in date', 'Tools laid out', 'Protected', 'Pipe end sound', 'Clean', 'Stripe toward the spigot end', 'Against the first step']) {
+  for (const title of [
+    'Right parts on site',
+    'Installer qualified',
+    'Instruments in date',
+    'Tools laid out',
+    'Protected',
+    'Pipe end sound',
+    'Clean',
+    'Stripe toward the spigot end',
+    'Against the first step',
+  ]) {
     await expect(heading(page, title)).toBeVisible()
     await page.keyboard.press('y')
     await expect(step(page, title)).toHaveAccessibleName(`${title}: Accepted`)
@@ -73,7 +96,9 @@ test('the same system worked with the keyboard alone', async ({ browser }) => {
   // The count's field is gone; the first answer is key 1.
   await page.locator('body').click({ position: { x: 640, y: 80 } })
   await page.keyboard.press('1')
-  await expect(step(page, 'Lubricant on the bell only')).toHaveAccessibleName('Lubricant on the bell only: Accepted')
+  await expect(step(page, 'Lubricant on the bell only')).toHaveAccessibleName(
+    'Lubricant on the bell only: Accepted',
+  )
 })
 
 test('a revision is drafted, put right, reviewed by a second engineer and issued', async ({ browser }) => {
@@ -87,7 +112,9 @@ test('a revision is drafted, put right, reviewed by a second engineer and issued
   const limit = petra.getByLabel('Gaps even, Largest less smallest, at most')
   await limit.fill('3 bar')
   await limit.press('Enter')
-  await expect(petra.getByRole('alert')).toContainText(/Line \d+, column \d+: This must be a length, but the formula gives a pressure/)
+  await expect(petra.getByRole('alert')).toContainText(
+    /Line \d+, column \d+: This must be a length, but the formula gives a pressure/,
+  )
   await expect(petra.getByRole('button', { name: 'Save the draft' })).toBeDisabled()
   await limit.fill('2 mm')
   await limit.press('Enter')
@@ -115,4 +142,3 @@ test('a revision is drafted, put right, reviewed by a second engineer and issued
   await open(petra, /Ductile iron push-on.*Revision A.*Superseded/)
   await expect(petra.getByText(/^Revision A, superseded/)).toBeVisible()
 })
-

@@ -2,7 +2,9 @@ import { readFile } from 'node:fs/promises'
 import { expect, test } from '@playwright/test'
 import { address, choose, lookAtOrders, person, view } from './people'
 
-test('the bench works with whatever unit is typed, and says what is wrong by the field’s name', async ({ browser }) => {
+test('the bench works with whatever unit is typed, and says what is wrong by the field’s name', async ({
+  browser,
+}) => {
   const page = await person(browser, 'ines')
   await page.goto(`${address()}/bench?calculator=joint-gap`)
   await page.getByLabel('Gaps').fill('20 mm; 10 mm; 0; 10')
@@ -27,7 +29,18 @@ test('keys lead from view to view, and say themselves', async ({ browser }) => {
   await expect(page.getByRole('dialog')).toContainText('Strike the last entry of this step')
   await page.keyboard.press('Escape')
   await expect(page.getByRole('dialog')).toBeHidden()
-  for (const [key, path] of [['l', '/line'], ['k', '/clocks'], ['d', '/deliveries'], ['e', '/embedment'], ['p', '/tests'], ['n', '/ncrs'], ['b', '/procedures'], ['c', '/bench'], ['s', '/setup'], ['t', '/']]) {
+  for (const [key, path] of [
+    ['l', '/line'],
+    ['k', '/clocks'],
+    ['d', '/deliveries'],
+    ['e', '/embedment'],
+    ['p', '/tests'],
+    ['n', '/ncrs'],
+    ['b', '/procedures'],
+    ['c', '/bench'],
+    ['s', '/setup'],
+    ['t', '/'],
+  ]) {
     await page.keyboard.press('g')
     await page.keyboard.press(key!)
     await expect(page).toHaveURL(new URL(path!, address()).href)
@@ -88,7 +101,9 @@ test('embedment: a bad lift is said at once, relaid, and the drawing follows', a
   await expect(page.getByText('Fill to 615 mm over the invert: left 150 mm, right 150 mm.')).toBeVisible()
 })
 
-test('a document with a fault is not taken in; a good one goes out and comes back as it was', async ({ browser }) => {
+test('a document with a fault is not taken in; a good one goes out and comes back as it was', async ({
+  browser,
+}) => {
   const page = await person(browser, 'petra')
   await view(page, 'Procedures')
   await page.getByLabel('Find a procedure').fill('no such thing')
@@ -96,21 +111,34 @@ test('a document with a fault is not taken in; a good one goes out and comes bac
   await page.getByLabel('Find a procedure').fill('solvent')
   await expect(page.getByRole('link', { name: /solvent/i }).first()).toBeVisible()
   const bad = 'key: pvc-solvent-weld\nrevision: Z\ntitle: [\n'
-  await page.getByLabel('Procedure document').setInputFiles({ name: 'bad.yaml', mimeType: 'application/yaml', buffer: Buffer.from(bad) })
+  await page
+    .getByLabel('Procedure document')
+    .setInputFiles({ name: 'bad.yaml', mimeType: 'application/yaml', buffer: Buffer.from(bad) })
   await expect(page.getByRole('alert')).toContainText(/Line \d+, column \d+.*Nothing was taken in\./)
-  await page.getByRole('link', { name: /solvent.*Issued/i }).first().click()
+  await page
+    .getByRole('link', { name: /solvent.*Issued/i })
+    .first()
+    .click()
   await page.getByRole('button', { name: 'Save as' }).click()
   const download = page.waitForEvent('download')
   await page.getByRole('menuitem', { name: /YAML/ }).click()
   const text = await readFile((await (await download).path())!, 'utf8')
   await view(page, 'Procedures')
-  await page.getByLabel('Procedure document').setInputFiles({ name: 'again.yaml', mimeType: 'application/yaml', buffer: Buffer.from(text) })
+  await page
+    .getByLabel('Procedure document')
+    .setInputFiles({ name: 'again.yaml', mimeType: 'application/yaml', buffer: Buffer.from(text) })
   await expect(page.getByRole('alert')).toContainText('is there already')
-  await page.getByLabel('Procedure document').setInputFiles({ name: 'next.yaml', mimeType: 'application/yaml', buffer: Buffer.from(text.replace(/^revision: .*$/m, 'revision: Y')) })
+  await page.getByLabel('Procedure document').setInputFiles({
+    name: 'next.yaml',
+    mimeType: 'application/yaml',
+    buffer: Buffer.from(text.replace(/^revision: .*$/m, 'revision: Y')),
+  })
   await expect(page.getByText(/^Revision Y, draft/)).toBeVisible()
 })
 
-test('an instrument is entered by the administrator, with what is wrong said by its field', async ({ browser }) => {
+test('an instrument is entered by the administrator, with what is wrong said by its field', async ({
+  browser,
+}) => {
   const page = await person(browser, 'admin')
   await view(page, 'Setup')
   await page.getByRole('button', { name: 'Add an instrument' }).click()

@@ -12,7 +12,17 @@ function vetLine(args: string[], input = '', cwd = root) {
   const run = spawnSync(join(root, 'vet-line'), args, { cwd, input, encoding: 'utf8' })
   return { code: run.status, lines: run.stdout.trim().split('\n'), said: run.stderr.trim() }
 }
-const answers = (requests: unknown[]) => vetLine(['calc', '--batch'], requests.map((r) => (typeof r === 'string' ? r : JSON.stringify(r))).join('\n')).lines.map((l) => JSON.parse(l) as { outputs?: Record<string, unknown>; error?: { code: string; message: string; input: string | null } })
+const answers = (requests: unknown[]) =>
+  vetLine(
+    ['calc', '--batch'],
+    requests.map((r) => (typeof r === 'string' ? r : JSON.stringify(r))).join('\n'),
+  ).lines.map(
+    (l) =>
+      JSON.parse(l) as {
+        outputs?: Record<string, unknown>
+        error?: { code: string; message: string; input: string | null }
+      },
+  )
 
 describe('calc', () => {
   it('without a key lists every calculator with its inputs', () => {
@@ -23,25 +33,67 @@ describe('calc', () => {
   it('one calculation by arguments, with units and lists', () => {
     const { code, lines } = vetLine(['calc', 'joint-gap', 'gaps=20 mm; 10 mm; 0; 10 mm', 'diameter=1 m'])
     expect(code).toBe(0)
-    expect(JSON.parse(lines[0]!).outputs).toMatchObject({ mean: { value: 0.01, unit: 'm' }, direction: { value: 0, unit: 'deg' } })
+    expect(JSON.parse(lines[0]!).outputs).toMatchObject({
+      mean: { value: 0.01, unit: 'm' },
+      direction: { value: 0, unit: 'deg' },
+    })
   })
-  it('inputs as JSON on standard input', () => expect(JSON.parse(vetLine(['calc', '--json', 'gouge'], '{"depth":"1 mm","wall":"1 cm"}').lines[0]!).outputs.percent.value).toBeCloseTo(10, 9))
+  it('inputs as JSON on standard input', () =>
+    expect(
+      JSON.parse(vetLine(['calc', '--json', 'gouge'], '{"depth":"1 mm","wall":"1 cm"}').lines[0]!).outputs
+        .percent.value,
+    ).toBeCloseTo(10, 9))
   it('a refused input ends with code 2, and names it', () => {
     const { code, lines } = vetLine(['calc', 'gouge', 'depth=2 cm', 'wall=1 cm'])
     expect(code).toBe(2)
-    expect(JSON.parse(lines[0]!).error).toMatchObject({ input: 'depth', message: expect.stringContaining('holed') })
+    expect(JSON.parse(lines[0]!).error).toMatchObject({
+      input: 'depth',
+      message: expect.stringContaining('holed'),
+    })
   })
   it('a batch answers line by line, whatever stands in a line', () => {
     const got = answers([
-      { key: 'grade', inputs: { upstream: 10, downstream: 9, distance: 100 } }, 'not json', '[]', '"text"', 'null', { key: 'no-such', inputs: {} }, { key: 'grade' }, { key: 'grade', inputs: [1] }, { key: 'grade', inputs: { upstream: 10, downstream: 9, distance: 0 } },
-      { key: 'grade', inputs: { upstream: 10, downstream: 9, distance: 100, colour: 'red' } }, { key: 'grade', inputs: { upstream: '10 bar', downstream: 9, distance: 100 } }, { key: '__proto__', inputs: {} }, { key: 'grade', inputs: { upstream: 2, downstream: 1, distance: '100 ft' } },
+      { key: 'grade', inputs: { upstream: 10, downstream: 9, distance: 100 } },
+      'not json',
+      '[]',
+      '"text"',
+      'null',
+      { key: 'no-such', inputs: {} },
+      { key: 'grade' },
+      { key: 'grade', inputs: [1] },
+      { key: 'grade', inputs: { upstream: 10, downstream: 9, distance: 0 } },
+      { key: 'grade', inputs: { upstream: 10, downstream: 9, distance: 100, colour: 'red' } },
+      { key: 'grade', inputs: { upstream: '10 bar', downstream: 9, distance: 100 } },
+      { key: '__proto__', inputs: {} },
+      { key: 'grade', inputs: { upstream: 2, downstream: 1, distance: '100 ft' } },
     ])
-    expect(got.map((a) => a.error?.code ?? 'answer')).toEqual(['answer', 'bad-json', 'unknown-calculator', 'unknown-calculator', 'unknown-calculator', 'unknown-calculator', 'bad-inputs', 'bad-inputs', 'out-of-bounds', 'unknown-input', 'wrong-dimension', 'unknown-calculator', 'answer'])
+    expect(got.map((a) => a.error?.code ?? 'answer')).toEqual([
+      'answer',
+      'bad-json',
+      'unknown-calculator',
+      'unknown-calculator',
+      'unknown-calculator',
+      'unknown-calculator',
+      'bad-inputs',
+      'bad-inputs',
+      'out-of-bounds',
+      'unknown-input',
+      'wrong-dimension',
+      'unknown-calculator',
+      'answer',
+    ])
     expect(got.filter((a) => a.error).every((a) => a.error!.message.endsWith('.'))).toBe(true)
   })
   it('a thousand lines go through one process', () => {
-    const got = answers(Array.from({ length: 1000 }, (_v, i) => ({ key: 'soil-prism', inputs: { depth: i, unitWeight: 1000 } })))
-    expect(got.map((a) => (a.outputs!.pressure as { value: number }).value)).toEqual(Array.from({ length: 1000 }, (_v, i) => i * 1000))
+    const got = answers(
+      Array.from({ length: 1000 }, (_v, i) => ({
+        key: 'soil-prism',
+        inputs: { depth: i, unitWeight: 1000 },
+      })),
+    )
+    expect(got.map((a) => (a.outputs!.pressure as { value: number }).value)).toEqual(
+      Array.from({ length: 1000 }, (_v, i) => i * 1000),
+    )
   })
 })
 
@@ -49,14 +101,33 @@ describe('judge', () => {
   const folder = mkdtempSync(join(tmpdir(), 'vet line judge-'))
   const record = (name: string, change: object) => {
     const file = join(folder, name)
-    writeFileSync(file, JSON.stringify({ procedure: join(root, 'procedures/pe-electrofusion-socket.yaml'), facts: facts180, now: '2026-03-09T12:00:00Z', entries: [], ...change }))
+    writeFileSync(
+      file,
+      JSON.stringify({
+        procedure: join(root, 'procedures/pe-electrofusion-socket.yaml'),
+        facts: facts180,
+        now: '2026-03-09T12:00:00Z',
+        entries: [],
+        ...change,
+      }),
+    )
     return file
   }
-  const gouge = (mm: number) => ({ id: '01900000-0000-7000-8000-000000000001', kind: 'reading', step: 'gouge', payload: { values: [mm / 1000], typed: [`${mm}`] }, person: 'mara', role: 'crew-lead', recordedAt: '2026-03-09T08:00:00Z' })
+  const gouge = (mm: number) => ({
+    id: '01900000-0000-7000-8000-000000000001',
+    kind: 'reading',
+    step: 'gouge',
+    payload: { values: [mm / 1000], typed: [`${mm}`] },
+    person: 'mara',
+    role: 'crew-lead',
+    recordedAt: '2026-03-09T08:00:00Z',
+  })
   it('says of each step how it stands; a rejected joint ends with code 1', () => {
     const good = vetLine(['judge', record('good.json', { entries: [gouge(0.2)] })])
     expect(good.code).toBe(0)
-    expect(JSON.parse(good.lines[0]!).steps.find((s: { key: string }) => s.key === 'gouge').state).toBe('accepted')
+    expect(JSON.parse(good.lines[0]!).steps.find((s: { key: string }) => s.key === 'gouge').state).toBe(
+      'accepted',
+    )
     const bad = vetLine(['judge', record('bad.json', { entries: [gouge(9)] })])
     expect([bad.code, JSON.parse(bad.lines[0]!).state]).toEqual([1, 'rejected'])
   })
@@ -66,7 +137,10 @@ describe('judge', () => {
     expect(run.code).toBe(2)
     expect(run.said).toMatch(/line 1/i)
   })
-  it.each([['a file that is not there', 'nowhere.json', /cannot be read/], ['no file', undefined, /Name the record/]])('%s is said', (_what, file, sentence) => {
+  it.each([
+    ['a file that is not there', 'nowhere.json', /cannot be read/],
+    ['no file', undefined, /Name the record/],
+  ])('%s is said', (_what, file, sentence) => {
     const run = vetLine(file ? ['judge', file] : ['judge'])
     expect(run.code).toBe(2)
     expect(run.said).toMatch(sentence)
@@ -75,17 +149,26 @@ describe('judge', () => {
 
 describe('procedure', () => {
   it('check says what it read, or where it is wrong', () => {
-    expect(JSON.parse(vetLine(['procedure', 'check', 'procedures/bolted-coupling.yaml']).lines[0]!)).toMatchObject({ ok: true, key: 'bolted-coupling', revision: 'A' })
+    expect(
+      JSON.parse(vetLine(['procedure', 'check', 'procedures/bolted-coupling.yaml']).lines[0]!),
+    ).toMatchObject({ ok: true, key: 'bolted-coupling', revision: 'A' })
     const file = join(mkdtempSync(join(tmpdir(), 'vet-line-')), 'bad.yaml')
     writeFileSync(file, 'key: x\nrevision: A\n')
     const run = vetLine(['procedure', 'check', file])
     expect([run.code, JSON.parse(run.lines[0]!).ok]).toEqual([2, false])
   })
-  it('schema is a JSON Schema', () => expect(JSON.parse(vetLine(['procedure', 'schema']).lines.join('\n')).$schema).toContain('json-schema.org'))
+  it('schema is a JSON Schema', () =>
+    expect(JSON.parse(vetLine(['procedure', 'schema']).lines.join('\n')).$schema).toContain(
+      'json-schema.org',
+    ))
 })
 
 describe('the command itself', () => {
-  it.each([[['wish'], 2, /no command "wish"/], [['demo', '--port', 'many'], 2, /not a port/], [['start', '--port', '70000'], 2, /not a port/]])('%j is refused with a sentence', (args, code, sentence) => {
+  it.each([
+    [['wish'], 2, /no command "wish"/],
+    [['demo', '--port', 'many'], 2, /not a port/],
+    [['start', '--port', '70000'], 2, /not a port/],
+  ])('%j is refused with a sentence', (args, code, sentence) => {
     const run = vetLine(args as string[])
     expect(run.code).toBe(code)
     expect(run.said).toMatch(sentence as RegExp)
@@ -93,7 +176,19 @@ describe('the command itself', () => {
   })
   it('help names every command', () => {
     const text = vetLine(['help']).lines.join('\n')
-    for (const word of ['demo', 'start', 'stop', 'test', 'calc', 'judge', 'procedure', 'verify', 'backup', 'restore']) expect(text).toContain(word)
+    for (const word of [
+      'demo',
+      'start',
+      'stop',
+      'test',
+      'calc',
+      'judge',
+      'procedure',
+      'verify',
+      'backup',
+      'restore',
+    ])
+      expect(text).toContain(word)
   })
   it('a reader that closes the pipe early is no fault', () => {
     const run = spawnSync('sh', ['-c', `"${join(root, 'vet-line')}" calc | head -n 1`], { encoding: 'utf8' })

@@ -15,7 +15,9 @@ const broken = (change: (document: Record<string, never>) => void) => {
 
 describe('the JSON Schema of procedures', () => {
   it('shipped beside the procedures is the one the definition gives', () => {
-    expect(JSON.parse(readFileSync(new URL('../../procedures/procedure.schema.json', import.meta.url), 'utf8'))).toEqual(JSON.parse(JSON.stringify(procedureJsonSchema())))
+    expect(
+      JSON.parse(readFileSync(new URL('../../procedures/procedure.schema.json', import.meta.url), 'utf8')),
+    ).toEqual(JSON.parse(JSON.stringify(procedureJsonSchema())))
   })
   it.each(systemKeys)('accepts %s', (key) => {
     expect(validate(parse(procedureSource(key))), JSON.stringify(validate.errors)).toBe(true)

@@ -24,18 +24,48 @@ describe('a procedure document', () => {
     expect(loadProcedure(JSON.stringify(electrofusion.procedure)).procedure).toEqual(electrofusion.procedure)
   })
   it.each([
-    ['adding a length to a pressure', 'max: 10 % * pipe.wall', 'max: pipe.wall + line.designPressure', /adding .* to a (length|pressure)/],
-    ['a limit of the wrong dimension', 'max: 10 % * pipe.wall', 'max: line.designPressure', /must be a length, but the formula gives a pressure/],
-    ['an unknown fact', 'max: 10 % * pipe.wall', 'max: 10 % * pipe.thickness', /"pipe.thickness" is not a fact/],
+    [
+      'adding a length to a pressure',
+      'max: 10 % * pipe.wall',
+      'max: pipe.wall + line.designPressure',
+      /adding .* to a (length|pressure)/,
+    ],
+    [
+      'a limit of the wrong dimension',
+      'max: 10 % * pipe.wall',
+      'max: line.designPressure',
+      /must be a length, but the formula gives a pressure/,
+    ],
+    [
+      'an unknown fact',
+      'max: 10 % * pipe.wall',
+      'max: 10 % * pipe.thickness',
+      /"pipe.thickness" is not a fact/,
+    ],
     ['a call that is not allowed', 'max: 10 % * pipe.wall', 'max: eval("1")', /may not be called/],
     ['an assignment', 'max: 10 % * pipe.wall', 'max: "x = 3 mm"', /may not use assignment/],
     ['an import', 'max: 10 % * pipe.wall', 'max: "import(1)"', /may not be called/],
     ['a broken formula', 'max: 10 % * pipe.wall', 'max: "pipe.wall * (2"', /cannot be read/],
-    ['a circle of steps', 'after: [ peeled ]\n        onFailure: { action: rework, words: Mark again', 'after: [ stab-check ]\n        onFailure: { action: rework, words: Mark again', /wait for each other/],
-    ['a step that does not exist', 'after: [ controller-time ]', 'after: [ controller-tim ]', /There is no step "controller-tim"/],
+    [
+      'a circle of steps',
+      'after: [ peeled ]\n        onFailure: { action: rework, words: Mark again',
+      'after: [ stab-check ]\n        onFailure: { action: rework, words: Mark again',
+      /wait for each other/,
+    ],
+    [
+      'a step that does not exist',
+      'after: [ controller-time ]',
+      'after: [ controller-tim ]',
+      /There is no step "controller-tim"/,
+    ],
     ['a list where words are due', 'title: Cut square', 'title: [1]', /title must be a `string` type/],
     ['an unknown key', 'title: Cut square', 'titel: Cut square', /unknown keys|required/],
-    ['a calculator that does not exist', 'key: ovality, readings', 'key: ovalness, readings', /There is no calculator/],
+    [
+      'a calculator that does not exist',
+      'key: ovality, readings',
+      'key: ovalness, readings',
+      /There is no calculator/,
+    ],
   ])('%s is refused with line, column and a sentence', (_what, from, to, sentence) => {
     const problem = refusal(changed(from, to))
     expect(problem.code).toBe('bad-procedure')
@@ -49,17 +79,28 @@ describe('a procedure document', () => {
     expect(refusal(source).details!.line).toBe(line)
   })
   it('broken files never do anything but refuse', () => {
-    fc.assert(fc.property(fc.nat(electrofusionSource.length - 1), fc.nat(60), fc.string({ maxLength: 12 }), (from, cut, put) => {
-      const source = electrofusionSource.slice(0, from) + put + electrofusionSource.slice(from + cut)
-      try {
-        loadProcedure(source)
-      } catch (error) {
-        expect(error).toBeInstanceOf(Problem)
-      }
-    }), { numRuns: 150 })
+    fc.assert(
+      fc.property(
+        fc.nat(electrofusionSource.length - 1),
+        fc.nat(60),
+        fc.string({ maxLength: 12 }),
+        (from, cut, put) => {
+          const source = electrofusionSource.slice(0, from) + put + electrofusionSource.slice(from + cut)
+          try {
+            loadProcedure(source)
+          } catch (error) {
+            expect(error).toBeInstanceOf(Problem)
+          }
+        },
+      ),
+      { numRuns: 150 },
+    )
   })
   it('a bomb of aliases is refused', () => {
-    const bomb = ['a: &a [x,x,x,x,x,x,x,x,x]', ...'bcdefghi'.split('').map((c, i) => `${c}: &${c} [${Array(9).fill(`*${'abcdefgh'[i]}`).join(',')}]`)].join('\n')
+    const bomb = [
+      'a: &a [x,x,x,x,x,x,x,x,x]',
+      ...'bcdefghi'.split('').map((c, i) => `${c}: &${c} [${Array(9).fill(`*${'abcdefgh'[i]}`).join(',')}]`),
+    ].join('\n')
     expect(refusal(bomb).code).toBe('bad-procedure')
   })
   it('percent, conditions and calculators evaluate in SI', () => {

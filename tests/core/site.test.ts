@@ -12,14 +12,31 @@ import { entry } from './support'
 const sample = (name: string) => readFileSync(new URL(`../../samples/${name}`, import.meta.url), 'utf8')
 
 describe('embedment of a reach', () => {
-  const lift = (side: string, thickness: number, more: object = {}) => entry('', 'lift', { side, thickness, passes: 4, material: 'sand', haunched: true, ...more })
-  const density = (wetDensity: number) => entry('', 'density', { side: 'both', wetDensity, moisture: 0.08, maximum: 1900 })
+  const lift = (side: string, thickness: number, more: object = {}) =>
+    entry('', 'lift', { side, thickness, passes: 4, material: 'sand', haunched: true, ...more })
+  const density = (wetDensity: number) =>
+    entry('', 'density', { side: 'both', wetDensity, moisture: 0.08, maximum: 1900 })
   it('conforming lifts up to the level with enough tests are accepted', () => {
-    const judged = judgeReach([lift('left', 0.15), lift('right', 0.15), lift('both', 0.15), density(1950), lift('both', 0.2), density(1960), lift('both', 0.15), ], 0.315)
+    const judged = judgeReach(
+      [
+        lift('left', 0.15),
+        lift('right', 0.15),
+        lift('both', 0.15),
+        density(1950),
+        lift('both', 0.2),
+        density(1960),
+        lift('both', 0.15),
+      ],
+      0.315,
+    )
     expect([judged.state, judged.due]).toEqual(['accepted', []])
   })
   it.each([
-    ['thickness', lift('both', 0.35), /thicker than 300 mm/], ['passes', lift('both', 0.15, { passes: 2 }), /2 passes/], ['material', lift('both', 0.15, { material: 'frozen' }), /frozen/], ['sides', lift('left', 0.2), /Sides differ by 200 mm/], ['haunch', lift('both', 0.15, { haunched: false }), /haunch/],
+    ['thickness', lift('both', 0.35), /thicker than 300 mm/],
+    ['passes', lift('both', 0.15, { passes: 2 }), /2 passes/],
+    ['material', lift('both', 0.15, { material: 'frozen' }), /frozen/],
+    ['sides', lift('left', 0.2), /Sides differ by 200 mm/],
+    ['haunch', lift('both', 0.15, { haunched: false }), /haunch/],
   ])('%s rejects the lift', (_what, bad, reason) => {
     const judged = judgeReach([bad], 0.315)
     expect(judged.state).toBe('rejected')
@@ -28,9 +45,19 @@ describe('embedment of a reach', () => {
   it('a relaid lift stands in the place of the one taken out', () => {
     const bad = lift('left', 0.15, { passes: 1 })
     const judged = judgeReach([bad, lift('left', 0.15, { replaces: bad.id })], 0.315)
-    expect([judged.state, judged.left, judged.lifts.filter((l) => l.replaced).length]).toEqual(['in-work', 0.15, 1])
+    expect([judged.state, judged.left, judged.lifts.filter((l) => l.replaced).length]).toEqual([
+      'in-work',
+      0.15,
+      1,
+    ])
   })
-  it.each([[1950, 'accept'], [1840, 'too-close'], [1700, 'reject']])('wet density %d is %s', (wet, verdict) => expect(judgeReach([density(wet)], 0.315).tests[0]!.verdict).toBe(verdict))
+  it.each([
+    [1950, 'accept'],
+    [1840, 'too-close'],
+    [1700, 'reject'],
+  ])('wet density %d is %s', (wet, verdict) =>
+    expect(judgeReach([density(wet)], 0.315).tests[0]!.verdict).toBe(verdict),
+  )
 })
 
 const section = { length: 600, insideDiameter: 0.2578, wall: 0.0286, modulus: 900e6 }
@@ -46,7 +73,8 @@ describe('pe-expansion', () => {
     expect(leaking.numbers.find((n) => n.key === 'change')!.verdict).toBe('reject')
     expect(leaking.numbers.find((n) => n.key === 'leak')!.text).toMatch(/L\/h/)
   })
-  it('finds the phases', () => expect(evaluate().phases.map((p) => p.key)).toEqual(['pressurising', 'expansion', 'reduction', 'hold']))
+  it('finds the phases', () =>
+    expect(evaluate().phases.map((p) => p.key)).toEqual(['pressurising', 'expansion', 'reduction', 'hold']))
   it('says how long is still to go', () => {
     const early = evaluate(tight.filter((s) => s.t < 3600))
     expect([early.verdict, early.needed! > 3 * 3600]).toEqual(['incomplete', true])
@@ -55,55 +83,122 @@ describe('pe-expansion', () => {
   it('a short expansion or makeup in the hold rejects', () => {
     expect(evaluatePeExpansion(tight, { ...parameters, expansion: 5 * 3600 }, section).verdict).toBe('reject')
     const hold = evaluate().phases.at(-1)!
-    expect(evaluate(tight.map((s) => (s.t > hold.from + 900 ? { ...s, makeup: s.makeup + 0.002 } : s))).numbers.find((n) => n.key === 'added')!.verdict).toBe('reject')
+    expect(
+      evaluate(
+        tight.map((s) => (s.t > hold.from + 900 ? { ...s, makeup: s.makeup + 0.002 } : s)),
+      ).numbers.find((n) => n.key === 'added')!.verdict,
+    ).toBe('reject')
   })
-  it('a gauge too coarse for the band is too close to call', () => expect(evaluatePeExpansion(tight, { ...parameters, gaugeUncertainty: 45e3 }, section).verdict).toBe('too-close'))
-  it('never reached is said so', () => expect(evaluatePeExpansion(tight, { ...parameters, testPressure: 2e6 }, section).sentence).toMatch(/never reached/))
+  it('a gauge too coarse for the band is too close to call', () =>
+    expect(evaluatePeExpansion(tight, { ...parameters, gaugeUncertainty: 45e3 }, section).verdict).toBe(
+      'too-close',
+    ))
+  it('never reached is said so', () =>
+    expect(evaluatePeExpansion(tight, { ...parameters, testPressure: 2e6 }, section).sentence).toMatch(
+      /never reached/,
+    ))
 })
 
 describe('a pressure log', () => {
   it('leaves out repeats, clock jumps and spikes, and names them', () => {
-    const samples = Array.from({ length: 60 }, (_v, i) => ({ t: i * 30, pressure: 1e6 + (i % 3) * 100, temperature: null, makeup: 0 }))
+    const samples = Array.from({ length: 60 }, (_v, i) => ({
+      t: i * 30,
+      pressure: 1e6 + (i % 3) * 100,
+      temperature: null,
+      makeup: 0,
+    }))
     samples[20]!.pressure = 2e6
     const broken = [...samples.slice(0, 30), samples[29]!, { ...samples[10]! }, ...samples.slice(30)]
     const { samples: kept, notes } = cleanLog(broken)
     expect(notes.map((n) => n.kind).sort()).toEqual(['clock-jump', 'duplicate', 'spike'])
     expect(kept).toHaveLength(59)
   })
-  it.each([['time,pressure kPa\n2026-03-09T06:00:00Z,10\n2026-03-09T06:01:00Z,abc', /Row 3, column "pressure kPa"/], ['time,pressure kPa\nyesterday,10\n2026-03-09T06:01:00Z,9', /Row 2, column "time"/], ['a,b\n1,2\n3,4', /needs the columns/]])('%j is refused', (text, sentence) => {
+  it.each([
+    ['time,pressure kPa\n2026-03-09T06:00:00Z,10\n2026-03-09T06:01:00Z,abc', /Row 3, column "pressure kPa"/],
+    ['time,pressure kPa\nyesterday,10\n2026-03-09T06:01:00Z,9', /Row 2, column "time"/],
+    ['a,b\n1,2\n3,4', /needs the columns/],
+  ])('%j is refused', (text, sentence) => {
     expect(() => readPressureLog(text)).toThrow(Problem)
     expect(() => readPressureLog(text)).toThrow(sentence)
   })
 })
 
 describe('a test pack on its profile', () => {
-  const profile = [{ station: 0, elevation: 0 }, { station: 300, elevation: 40 }, { station: 600, elevation: -5 }]
-  const plan = planPack(profile, { section, outsideDiameter: 0.315, rating: 16e5, weakest: 'pipe', gaugeElevation: 0, testPressure: 12.5e5, required: 10e5 })
+  const profile = [
+    { station: 0, elevation: 0 },
+    { station: 300, elevation: 40 },
+    { station: 600, elevation: -5 },
+  ]
+  const plan = planPack(profile, {
+    section,
+    outsideDiameter: 0.315,
+    rating: 16e5,
+    weakest: 'pipe',
+    gaugeElevation: 0,
+    testPressure: 12.5e5,
+    required: 10e5,
+  })
   it('the highest point sees too little here, the lowest is within its class', () => {
     expect(plan.highest.pressure).toBeCloseTo(12.5e5 - 40 * 9806.65, 0)
     expect([plan.highOk, plan.lowOk]).toEqual([false, true])
     expect(plan.endThrust).toBeCloseTo((12.5e5 + 5 * 9806.65) * (Math.PI / 4) * 0.315 ** 2, 0)
   })
   const facts = (more: Partial<ReadyFacts> = {}): ReadyFacts => ({
-    now: 1000, joints: [{ id: 'j', number: 'RM-1', ready: true, gated: true, at: 1000, heldSteps: 0 }], ncrs: [], reaches: [], gauge: { id: 'g', name: 'P-7', max: 25e5, calibratedUntil: 2000 }, testPressure: 12.5e5,
-    plan: { highOk: true, lowOk: true }, material: 'polyethylene', methodMaterial: 'polyethylene', confirmed: { restraint: 'x', filled: 'x', sensor: 'x', exclusion: 'x', witness: 'x' }, ...more,
+    now: 1000,
+    joints: [{ id: 'j', number: 'RM-1', ready: true, gated: true, at: 1000, heldSteps: 0 }],
+    ncrs: [],
+    reaches: [],
+    gauge: { id: 'g', name: 'P-7', max: 25e5, calibratedUntil: 2000 },
+    testPressure: 12.5e5,
+    plan: { highOk: true, lowOk: true },
+    material: 'polyethylene',
+    methodMaterial: 'polyethylene',
+    confirmed: { restraint: 'x', filled: 'x', sensor: 'x', exclusion: 'x', witness: 'x' },
+    ...more,
   })
   const open = (more: Partial<ReadyFacts>) => readyList(facts(more)).filter((r) => r.state === 'open')
   it('is ready when every row is met', () => expect(open({})).toEqual([]))
-  it('a joint whose procedure has no clock before the test keeps none back', () => expect(open({ joints: [{ id: 'j', number: 'HO-1', ready: true, gated: false, at: null, heldSteps: 0 }] })).toEqual([]))
+  it('a joint whose procedure has no clock before the test keeps none back', () =>
+    expect(
+      open({ joints: [{ id: 'j', number: 'HO-1', ready: true, gated: false, at: null, heldSteps: 0 }] }),
+    ).toEqual([]))
   it.each<[string, Partial<ReadyFacts>, RegExp]>([
-    ['clocks', { joints: [{ id: 'j', number: 'RM-9', ready: true, gated: true, at: 1001, heldSteps: 0 }] }, /Time still runs at: RM-9/],
-    ['clocks', { joints: [{ id: 'j', number: 'RM-9', ready: true, gated: true, at: null, heldSteps: 0 }] }, /Not known yet when: RM-9/],
-    ['joints', { joints: [{ id: 'j', number: 'RM-9', ready: false, gated: true, at: 5, heldSteps: 0 }] }, /Not accepted: RM-9/],
-    ['holds', { joints: [{ id: 'j', number: 'RM-9', ready: true, gated: true, at: 5, heldSteps: 1 }] }, /Held: RM-9/],
-    ['embedment', { reaches: [{ id: 'r', name: 'RM reach 2', state: 'in-work' }] }, /Not complete: RM reach 2/],
+    [
+      'clocks',
+      { joints: [{ id: 'j', number: 'RM-9', ready: true, gated: true, at: 1001, heldSteps: 0 }] },
+      /Time still runs at: RM-9/,
+    ],
+    [
+      'clocks',
+      { joints: [{ id: 'j', number: 'RM-9', ready: true, gated: true, at: null, heldSteps: 0 }] },
+      /Not known yet when: RM-9/,
+    ],
+    [
+      'joints',
+      { joints: [{ id: 'j', number: 'RM-9', ready: false, gated: true, at: 5, heldSteps: 0 }] },
+      /Not accepted: RM-9/,
+    ],
+    [
+      'holds',
+      { joints: [{ id: 'j', number: 'RM-9', ready: true, gated: true, at: 5, heldSteps: 1 }] },
+      /Held: RM-9/,
+    ],
+    [
+      'embedment',
+      { reaches: [{ id: 'r', name: 'RM reach 2', state: 'in-work' }] },
+      /Not complete: RM reach 2/,
+    ],
     ['profile', { plan: { highOk: false, lowOk: true } }, /highest point sees too little/],
     ['profile', { plan: { highOk: true, lowOk: false } }, /overloaded/],
     ['ncrs', { ncrs: [{ id: 'n', number: 'NCR-0001', open: true, conceded: false }] }, /Open: NCR-0001/],
     ['gauge', { gauge: { id: 'g', name: 'P-7', max: 25e5, calibratedUntil: 500 } }, /out of calibration/],
     ['gauge', { gauge: { id: 'g', name: 'P-9', max: 100e5, calibratedUntil: 2000 } }, /25 and 75 %/],
     ['method', { material: 'ductile iron' }, /the line is ductile iron/],
-    ['witness', { confirmed: { restraint: 'x', filled: 'x', sensor: 'x', exclusion: 'x' } }, /To be confirmed/],
+    [
+      'witness',
+      { confirmed: { restraint: 'x', filled: 'x', sensor: 'x', exclusion: 'x' } },
+      /To be confirmed/,
+    ],
   ])('%s stays open', (key, more, sentence) => {
     const rows = open(more)
     expect(rows.map((r) => r.key)).toEqual([key])

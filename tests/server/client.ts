@@ -12,14 +12,32 @@ export class Client {
   constructor(readonly address: string) {}
 
   async signIn(name: string): Promise<this> {
-    const reply = await fetch(`${this.address}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ signIn: name, password: demoPassword }) })
+    const reply = await fetch(`${this.address}/api/session`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ signIn: name, password: demoPassword }),
+    })
     if (!reply.ok) throw new Error(`sign-in of ${name}: ${reply.status}`)
     this.cookie = reply.headers.getSetCookie()[0]!.split(';')[0]!
     return this
   }
 
-  async call(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Reply> {
-    const reply = await fetch(`${this.address}/api/${path}`, { method, headers: { cookie: this.cookie, ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers }, body: body === undefined ? undefined : JSON.stringify(body), signal: AbortSignal.timeout(15_000) })
+  async call(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+  ): Promise<Reply> {
+    const reply = await fetch(`${this.address}/api/${path}`, {
+      method,
+      headers: {
+        cookie: this.cookie,
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...headers,
+      },
+      body: body === undefined ? undefined : JSON.stringify(body),
+      signal: AbortSignal.timeout(15_000),
+    })
     const text = reply.headers.get('content-type')?.includes('json') ? await reply.text() : ''
     const parsed = text ? (JSON.parse(text) as { data?: Reply['problem'] }) : null
     return { status: reply.status, body: parsed, problem: reply.ok ? null : (parsed?.data ?? null) }
@@ -29,6 +47,7 @@ export class Client {
 }
 
 /** Several people, each signed in. */
-export const signedIn = (address: string, ...names: string[]): Promise<Client[]> => Promise.all(names.map((name) => new Client(address).signIn(name)))
+export const signedIn = (address: string, ...names: string[]): Promise<Client[]> =>
+  Promise.all(names.map((name) => new Client(address).signIn(name)))
 
 export const base = 'projects/skerry-head'

@@ -20,30 +20,46 @@ async function persist<T>(act: () => Promise<T>, good: (value: T) => boolean): P
   }
 }
 
-it('kill -9 of server and database between entries loses nothing acknowledged, and nobody has to help', { timeout: 180_000 }, async () => {
-  const tam = await new Client(inject('address')).signIn('tam')
-  const db = asApplication(inject('data'))
-  const joint = (await db('joints').where({ number: 'RM-238' }).first('id')).id
-  await db.destroy()
-  const acknowledged: string[] = []
-  const record = async () => {
-    const id = uuidv7()
-    const entry = { id, kind: 'remark', step: 'washed', payload: { text: 'through the storm' }, recordedAt: new Date().toISOString() }
-    // The tablet sends the same entry again until it is acknowledged.
-    await persist(() => tam.post(`${base}/joints/${joint}/entries`, { entries: [entry] }), (r) => r.status === 200)
-    acknowledged.push(id)
-  }
-  for (const victim of ['server.pid', 'mariadb.pid', 'server.pid', 'mariadb.pid']) {
-    await record()
-    const going = [record(), record()]
-    process.kill(pid(victim), 'SIGKILL')
-    await Promise.all(going)
-    await record()
-  }
-  const after = asApplication(inject('data'))
-  const kept: string[] = await after('entries').where({ subject: joint }).whereIn('id', acknowledged).pluck('id')
-  expect(kept.sort()).toEqual([...acknowledged].sort())
-  const report = await verifyRecord(after, [(await findProject(after, 'skerry-head'))!])
-  expect([report.faults, report.stale]).toEqual([[], []])
-  await after.destroy()
-})
+it(
+  'kill -9 of server and database between entries loses nothing acknowledged, and nobody has to help',
+  { timeout: 180_000 },
+  async () => {
+    const tam = await new Client(inject('address')).signIn('tam')
+    const db = asApplication(inject('data'))
+    const joint = (await db('joints').where({ number: 'RM-238' }).first('id')).id
+    await db.destroy()
+    const acknowledged: string[] = []
+    const record = async () => {
+      const id = uuidv7()
+      const entry = {
+        id,
+        kind: 'remark',
+        step: 'washed',
+        payload: { text: 'through the storm' },
+        recordedAt: new Date().toISOString(),
+      }
+      // The tablet sends the same entry again until it is acknowledged.
+      await persist(
+        () => tam.post(`${base}/joints/${joint}/entries`, { entries: [entry] }),
+        (r) => r.status === 200,
+      )
+      acknowledged.push(id)
+    }
+    for (const victim of ['server.pid', 'mariadb.pid', 'server.pid', 'mariadb.pid']) {
+      await record()
+      const going = [record(), record()]
+      process.kill(pid(victim), 'SIGKILL')
+      await Promise.all(going)
+      await record()
+    }
+    const after = asApplication(inject('data'))
+    const kept: string[] = await after('entries')
+      .where({ subject: joint })
+      .whereIn('id', acknowledged)
+      .pluck('id')
+    expect(kept.sort()).toEqual([...acknowledged].sort())
+    const report = await verifyRecord(after, [(await findProject(after, 'skerry-head'))!])
+    expect([report.faults, report.stale]).toEqual([[], []])
+    await after.destroy()
+  },
+)

@@ -21,7 +21,16 @@ const secret = '2468'
 
 beforeAll(async () => {
   db = asOwner(inject('data'))
-  ;[ines, oskar, tam, rhona, petra, juno, hale] = (await signedIn(inject('address'), 'ines', 'oskar', 'tam', 'rhona', 'petra', 'juno', 'hale')) as [Client, Client, Client, Client, Client, Client, Client]
+  ;[ines, oskar, tam, rhona, petra, juno, hale] = (await signedIn(
+    inject('address'),
+    'ines',
+    'oskar',
+    'tam',
+    'rhona',
+    'petra',
+    'juno',
+    'hale',
+  )) as [Client, Client, Client, Client, Client, Client, Client]
   joint = await freshJoint()
 })
 afterAll(() => db.destroy())
@@ -42,17 +51,46 @@ async function layDown(id: string) {
 async function freshJoint(): Promise<string> {
   const like = await db('joints').where({ number: 'RM-238' }).first()
   const id = uuidv7()
-  await db('joints').insert({ ...like, id, number: `T-${id.slice(-8)}`, station: like.station + 0.5, upstream: null, downstream: null, fitting: null, opened_at: new Date(), state: 'not-started', until_at: null, then_state: null, testable_at: null, held_since: null, drafts: 0, done: 0, applicable: 0, summary: JSON.stringify(emptySummary) })
+  await db('joints').insert({
+    ...like,
+    id,
+    number: `T-${id.slice(-8)}`,
+    station: like.station + 0.5,
+    upstream: null,
+    downstream: null,
+    fitting: null,
+    opened_at: new Date(),
+    state: 'not-started',
+    until_at: null,
+    then_state: null,
+    testable_at: null,
+    held_since: null,
+    drafts: 0,
+    done: 0,
+    applicable: 0,
+    summary: JSON.stringify(emptySummary),
+  })
   await layDown(id)
   return id
 }
-const entry = (step: string | null, kind: string, payload: object, more: object = {}) => ({ id: uuidv7(), kind, step, payload, recordedAt: new Date().toISOString(), ...more })
+const entry = (step: string | null, kind: string, payload: object, more: object = {}) => ({
+  id: uuidv7(),
+  kind,
+  step,
+  payload,
+  recordedAt: new Date().toISOString(),
+  ...more,
+})
 const send = async (client: Client, where: string, ...entries: object[]) => {
   const { status, problem } = await client.post(`${base}/joints/${where}/entries`, { entries })
   return problem ? [status, problem.code, problem.field] : [status]
 }
 const sign = async (client: Client, where: string, body: object) => {
-  const { status, problem } = await client.post(`${base}/joints/${where}/release`, { id: uuidv7(), secret, ...body })
+  const { status, problem } = await client.post(`${base}/joints/${where}/release`, {
+    id: uuidv7(),
+    secret,
+    ...body,
+  })
   return problem ? [status, problem.code] : [status]
 }
 const stateOf = async (where: string, step: string) => {
@@ -60,40 +98,95 @@ const stateOf = async (where: string, step: string) => {
   const { findJoint } = await import('../../server/db/joints')
   const { findProject } = await import('../../server/db/projects')
   const project = (await findProject(db, 'skerry-head'))!
-  return (await judgeJoint(db, project, (await findJoint(db, project.id, where))!))!.steps.find((s) => s.key === step)!.state
+  return (await judgeJoint(db, project, (await findJoint(db, project.id, where))!))!.steps.find(
+    (s) => s.key === step,
+  )!.state
 }
 
 describe('a hold point', () => {
   it('is released by somebody else than who asked, when somebody asked and everything before it is done', async () => {
     expect(await sign(ines, joint, { step: 'before-fusion', kind: 'release' })).toEqual([409, 'not-ready'])
-    expect(await sign(ines, joint, { step: 'before-fusion', kind: 'waiver', reason: 'hurry' })).toEqual([422, 'not-named'])
-    expect(await send(ines, joint, entry('before-fusion', 'confirmation', { answer: 'yes' }), entry('before-fusion', 'request', {}))).toEqual([200])
-    const open = ((await ines.post(`${base}/joints/${joint}/release`, { id: uuidv7(), secret, step: 'before-fusion', kind: 'release' })).body as { data: { code: string } }).data
+    expect(await sign(ines, joint, { step: 'before-fusion', kind: 'waiver', reason: 'hurry' })).toEqual([
+      422,
+      'not-named',
+    ])
+    expect(
+      await send(
+        ines,
+        joint,
+        entry('before-fusion', 'confirmation', { answer: 'yes' }),
+        entry('before-fusion', 'request', {}),
+      ),
+    ).toEqual([200])
+    const open = (
+      (
+        await ines.post(`${base}/joints/${joint}/release`, {
+          id: uuidv7(),
+          secret,
+          step: 'before-fusion',
+          kind: 'release',
+        })
+      ).body as { data: { code: string } }
+    ).data
     expect(open.code).toBe('own-work')
-    const refused = (await oskar.post(`${base}/joints/${joint}/release`, { id: uuidv7(), secret, step: 'before-fusion', kind: 'release' })).body as { data: { code: string; details: { open: string[] } } }
+    const refused = (
+      await oskar.post(`${base}/joints/${joint}/release`, {
+        id: uuidv7(),
+        secret,
+        step: 'before-fusion',
+        kind: 'release',
+      })
+    ).body as { data: { code: string; details: { open: string[] } } }
     expect(refused.data.code).toBe('not-ready')
     expect(refused.data.details.open).toContain('wiped')
-    expect(await sign(oskar, joint, { step: 'before-fusion', kind: 'waiver', reason: 'a trial piece', waives: refused.data.details.open })).toEqual([200])
+    expect(
+      await sign(oskar, joint, {
+        step: 'before-fusion',
+        kind: 'waiver',
+        reason: 'a trial piece',
+        waives: refused.data.details.open,
+      }),
+    ).toEqual([200])
     expect(await stateOf(joint, 'before-fusion')).toBe('accepted')
   })
   it('that nobody asked to release is not released, although everything is done', async () => {
     const { conforming } = await import('../core/support')
     const where = await freshJoint()
-    const steps = conforming().filter((e) => e.step !== 'before-fusion').slice(0, 23)
+    const steps = conforming()
+      .filter((e) => e.step !== 'before-fusion')
+      .slice(0, 23)
     const od = (await db('joints').where({ id: where }).first('facts')).facts as string
     const scale = (JSON.parse(od) as Record<string, number>)['pipe.od']! / 0.18
     const now = Date.now()
-    const sent = steps.map((e, i) => entry(e.step, e.kind, e.step === 'ovality' ? { values: (e.payload.values as number[]).map((v) => v * scale) } : e.payload, { recordedAt: new Date(now + i).toISOString() }))
+    const sent = steps.map((e, i) =>
+      entry(
+        e.step,
+        e.kind,
+        e.step === 'ovality' ? { values: (e.payload.values as number[]).map((v) => v * scale) } : e.payload,
+        { recordedAt: new Date(now + i).toISOString() },
+      ),
+    )
     expect(await send(tam, where, ...sent)).toEqual([200])
     expect(await send(tam, where, entry('before-fusion', 'confirmation', { answer: 'yes' }))).toEqual([200])
-    expect(await sign(ines, where, { step: 'before-fusion', kind: 'release' })).toEqual([422, 'not-requested'])
+    expect(await sign(ines, where, { step: 'before-fusion', kind: 'release' })).toEqual([
+      422,
+      'not-requested',
+    ])
     expect(await send(tam, where, entry('before-fusion', 'request', {}))).toEqual([200])
     expect(await sign(ines, where, { step: 'before-fusion', kind: 'release' })).toEqual([200])
   })
   it('once released covers what was recorded before it: a crew changes none of it, an inspector does', async () => {
-    const { id } = await db('entries').where({ subject: joint, step: 'before-fusion', kind: 'confirmation' }).first('id')
-    expect(await send(tam, joint, entry('wiped', 'choice', { choice: 'ipa96' }))).toEqual([409, 'signed-off', 'step'])
-    expect(await send(tam, joint, entry('before-fusion', 'correction', { strikes: id, reason: 'x' }))).toEqual([403, 'forbidden', 'strikes'])
+    const { id } = await db('entries')
+      .where({ subject: joint, step: 'before-fusion', kind: 'confirmation' })
+      .first('id')
+    expect(await send(tam, joint, entry('wiped', 'choice', { choice: 'ipa96' }))).toEqual([
+      409,
+      'signed-off',
+      'step',
+    ])
+    expect(
+      await send(tam, joint, entry('before-fusion', 'correction', { strikes: id, reason: 'x' })),
+    ).toEqual([403, 'forbidden', 'strikes'])
     expect(await send(ines, joint, entry('wiped', 'choice', { choice: 'ipa96' }))).toEqual([200])
     // What comes after the hold point is the crew's.
     expect(await send(tam, joint, entry('power', 'confirmation', { answer: 'yes' }))).toEqual([200])
@@ -105,23 +198,59 @@ describe('a rejection', () => {
   it('is measured again with a reason only, and accepted by nobody who measured', async () => {
     const where = await freshJoint()
     expect(await send(tam, where, entry('gouge', 'reading', { values: [0.02] }))).toEqual([200])
-    expect(await send(tam, where, entry('gouge', 'reading', { values: [0.0001] }))).toEqual([422, 'needs-reason', 'reason'])
+    expect(await send(tam, where, entry('gouge', 'reading', { values: [0.0001] }))).toEqual([
+      422,
+      'needs-reason',
+      'reason',
+    ])
     const better = entry('gouge', 'reading', { values: [0.0001], reason: 'the gauge slipped' })
     expect(await send(ines, where, better)).toEqual([200])
     expect(await stateOf(where, 'gouge')).toBe('differs')
-    expect(await sign(ines, where, { step: 'gouge', kind: 'decision', verdict: 'accept', stands: better.id, reason: 'mine' })).toEqual([403, 'own-work'])
-    expect(await sign(oskar, where, { step: 'gouge', kind: 'decision', verdict: 'accept', stands: uuidv7(), reason: 'that' })).toEqual([404, 'not-found'])
-    expect(await sign(oskar, where, { step: 'gouge', kind: 'decision', verdict: 'accept', stands: better.id, reason: 'seen' })).toEqual([200])
+    expect(
+      await sign(ines, where, {
+        step: 'gouge',
+        kind: 'decision',
+        verdict: 'accept',
+        stands: better.id,
+        reason: 'mine',
+      }),
+    ).toEqual([403, 'own-work'])
+    expect(
+      await sign(oskar, where, {
+        step: 'gouge',
+        kind: 'decision',
+        verdict: 'accept',
+        stands: uuidv7(),
+        reason: 'that',
+      }),
+    ).toEqual([404, 'not-found'])
+    expect(
+      await sign(oskar, where, {
+        step: 'gouge',
+        kind: 'decision',
+        verdict: 'accept',
+        stands: better.id,
+        reason: 'seen',
+      }),
+    ).toEqual([200])
     expect(await stateOf(where, 'gouge')).toBe('accepted')
   })
 })
 
 describe('what an entry names', () => {
   it('must be in the register: lots and instruments', async () => {
-    const where = (await db('joints').where({ system: 'cpvc-solvent-weld' }).whereNotNull('procedure_id').first('id')).id
+    const where = (
+      await db('joints').where({ system: 'cpvc-solvent-weld' }).whereNotNull('procedure_id').first('id')
+    ).id
     const milo = (await signedIn(inject('address'), 'milo'))[0]!
-    expect(await send(milo, where, entry('cement', 'lot', { lot: 'NO-SUCH-LOT' }))).toEqual([422, 'unknown-lot', 'lot'])
-    expect(await send(tam, joint, entry('temperature', 'reading', { values: [12] }, { instrument: uuidv7() }))).toEqual([404, 'not-found', 'instrument'])
+    expect(await send(milo, where, entry('cement', 'lot', { lot: 'NO-SUCH-LOT' }))).toEqual([
+      422,
+      'unknown-lot',
+      'lot',
+    ])
+    expect(
+      await send(tam, joint, entry('temperature', 'reading', { values: [12] }, { instrument: uuidv7() })),
+    ).toEqual([404, 'not-found', 'instrument'])
   })
   it('an id that another person has used is not the same entry', async () => {
     const mine = entry(null, 'remark', { text: 'mine' })
@@ -132,7 +261,8 @@ describe('what an entry names', () => {
 })
 
 describe('a report', () => {
-  const raise = (client: Client, subject: string) => client.post(`${base}/ncrs`, { id: uuidv7(), subjectType: 'joint', subject, criterion: 'c', reading: 'r' })
+  const raise = (client: Client, subject: string) =>
+    client.post(`${base}/ncrs`, { id: uuidv7(), subjectType: 'joint', subject, criterion: 'c', reading: 'r' })
   it('is raised on the own crew’s work only', async () => {
     expect((await raise(rhona, joint)).problem?.code).toBe('not-found')
     expect((await raise(tam, joint)).status).toBe(200)
@@ -156,13 +286,22 @@ describe('a report', () => {
 })
 
 it('a revision is not reviewed by whoever saved a line of it, also when a colleague saved last', async () => {
-  const source = readFileSync(new URL('../../procedures/hose-band-clamp.yaml', import.meta.url), 'utf8').replace(/^revision: .*$/m, 'revision: DUTY')
+  const source = readFileSync(
+    new URL('../../procedures/hose-band-clamp.yaml', import.meta.url),
+    'utf8',
+  ).replace(/^revision: .*$/m, 'revision: DUTY')
   const id = uuidv7()
-  const at = (client: Client, what: string, body: object) => client.post(`${base}/procedures/${id}/${what}`, body)
+  const at = (client: Client, what: string, body: object) =>
+    client.post(`${base}/procedures/${id}/${what}`, body)
   expect((await petra.post(`${base}/procedures`, { id, source })).status).toBe(200)
-  expect((await at(juno, 'source', { source: source.replace('title: Hose', 'title: Hose '), version: 1 })).status).toBe(200)
+  expect(
+    (await at(juno, 'source', { source: source.replace('title: Hose', 'title: Hose '), version: 1 })).status,
+  ).toBe(200)
   expect((await at(juno, 'submit', {})).status).toBe(200)
-  for (const author of [petra, juno]) expect((await at(author, 'review', { accepted: true, reason: '', secret })).problem?.code).toBe('own-work')
+  for (const author of [petra, juno])
+    expect((await at(author, 'review', { accepted: true, reason: '', secret })).problem?.code).toBe(
+      'own-work',
+    )
 })
 
 /** An engineer who is the project's witness as well. */
@@ -170,7 +309,8 @@ async function inBothRoles(project: string): Promise<Client> {
   const like = await db('people').where({ sign_in: 'petra' }).first()
   const id = uuidv7()
   await db('people').insert({ ...like, id, sign_in: 'both.roles', name: 'Both Roles' })
-  for (const role of ['engineer', 'witness']) await db('memberships').insert({ project, person: id, role, crew: null })
+  for (const role of ['engineer', 'witness'])
+    await db('memberships').insert({ project, person: id, role, crew: null })
   return (await signedIn(inject('address'), 'both.roles'))[0]!
 }
 
@@ -178,8 +318,18 @@ describe('a test pack', () => {
   it('tested anew carries no signature of the run before; who ran it does not witness it', async () => {
     const like = await db('packs').where({ number: 'TP-04' }).first()
     const id = uuidv7()
-    await db('packs').insert({ ...like, id, number: `T-${id.slice(-6)}`, state: 'planned', log_file: null, verdict: null, signed_by: null, signed_at: null })
-    const post = (client: Client, what: string, body: object = {}) => client.post(`${base}/packs/${id}/${what}`, body)
+    await db('packs').insert({
+      ...like,
+      id,
+      number: `T-${id.slice(-6)}`,
+      state: 'planned',
+      log_file: null,
+      verdict: null,
+      signed_by: null,
+      signed_at: null,
+    })
+    const post = (client: Client, what: string, body: object = {}) =>
+      client.post(`${base}/packs/${id}/${what}`, body)
     const tight = readFileSync(new URL('../../samples/log-tight.csv', import.meta.url), 'utf8')
     const reason = 'The logger’s clock stood.'
     const image = `data:image/png;base64,${dot}`
@@ -187,7 +337,8 @@ describe('a test pack', () => {
     expect((await post(both, 'start', { reason })).status).toBe(200)
     expect((await post(petra, 'log', { csv: `${tight}\n`, reason })).status).toBe(200)
     expect((await post(ines, 'sign', { secret, image })).status).toBe(200)
-    const sheet = async () => (await ines.get(`${base}/packs/${id}`)).body as { signatures: { name: string }[] }
+    const sheet = async () =>
+      (await ines.get(`${base}/packs/${id}`)).body as { signatures: { name: string }[] }
     expect((await sheet()).signatures.map((s) => s.name)).toEqual(['Ines Marwood'])
     expect((await post(petra, 'start', { reason })).status).toBe(200)
     expect((await sheet()).signatures).toEqual([])

@@ -11,9 +11,13 @@ let db: Knex
 let ines: Client
 let petra: Client
 let tam: Client
-const sample = (name: string) => ({ name, data: readFileSync(new URL(`../../samples/${name}`, import.meta.url)).toString('base64') })
+const sample = (name: string) => ({
+  name,
+  data: readFileSync(new URL(`../../samples/${name}`, import.meta.url)).toString('base64'),
+})
 const text = (csv: string) => ({ name: 'note.csv', data: Buffer.from(csv).toString('base64') })
-const orderOf = async (number: string): Promise<string> => (await db('orders').where({ number }).first('id')).id
+const orderOf = async (number: string): Promise<string> =>
+  (await db('orders').where({ number }).first('id')).id
 const whole = async () => {
   const report = await verifyRecord(db, [(await findProject(db, 'skerry-head'))!])
   return [report.faults, report.stale]
@@ -22,14 +26,23 @@ const many = async (table: string) => Number((await db(table).count('* as n'))[0
 /** Imports rows of 63 mm pipe on a note and order of their own. */
 async function bring(note: string, serials: string[], lot = 'T-1'): Promise<string> {
   const order = `PO-T${note}`
-  const made = await petra.post(`${base}/orders`, { file: text(`order,supplier,item,class,quantity\n${order},Test Stores,PE-63-11,SDR 11,${serials.length}`) })
+  const made = await petra.post(`${base}/orders`, {
+    file: text(`order,supplier,item,class,quantity\n${order},Test Stores,PE-63-11,SDR 11,${serials.length}`),
+  })
   if (made.status !== 200) throw new Error(JSON.stringify(made.problem))
-  const reply = await ines.post(`${base}/deliveries`, { order: await orderOf(order), file: text(`note,item,class,lot,serial,quantity,length\n${serials.map((s) => `${note},PE-63-11,SDR 11,${lot},${s},1,12 m`).join('\n')}`) })
+  const reply = await ines.post(`${base}/deliveries`, {
+    order: await orderOf(order),
+    file: text(
+      `note,item,class,lot,serial,quantity,length\n${serials.map((s) => `${note},PE-63-11,SDR 11,${lot},${s},1,12 m`).join('\n')}`,
+    ),
+  })
   if (reply.status !== 200) throw new Error(JSON.stringify(reply.problem))
   return (reply.body as { id: string }).id
 }
-const itemOf = async (serial: string): Promise<{ id: string; state: string; sampled: number }> => db('items').where({ serial }).first('id', 'state', 'sampled')
-const inspect = async (delivery: string, serial: string, body: object) => ines.post(`${base}/deliveries/${delivery}/items/${(await itemOf(serial)).id}`, body)
+const itemOf = async (serial: string): Promise<{ id: string; state: string; sampled: number }> =>
+  db('items').where({ serial }).first('id', 'state', 'sampled')
+const inspect = async (delivery: string, serial: string, body: object) =>
+  ines.post(`${base}/deliveries/${delivery}/items/${(await itemOf(serial)).id}`, body)
 
 beforeAll(async () => {
   db = asApplication(inject('data'))
@@ -40,65 +53,153 @@ afterAll(() => db.destroy())
 
 describe('orders', () => {
   it('come from a file, once', async () => {
-    expect((await petra.post(`${base}/orders/preview`, { file: sample('orders.csv') })).body).toMatchObject({ faultCount: 0, orders: [{ number: 'PO-140', lines: 2, pieces: 44 }, { number: 'PO-141', lines: 1, pieces: 12 }] })
+    expect((await petra.post(`${base}/orders/preview`, { file: sample('orders.csv') })).body).toMatchObject({
+      faultCount: 0,
+      orders: [
+        { number: 'PO-140', lines: 2, pieces: 44 },
+        { number: 'PO-141', lines: 1, pieces: 12 },
+      ],
+    })
     expect((await petra.post(`${base}/orders`, { file: sample('orders.csv') })).status).toBe(200)
-    expect((await petra.post(`${base}/orders`, { file: sample('orders.csv') })).problem).toMatchObject({ code: 'bad-rows', message: expect.stringContaining('known already') })
+    expect((await petra.post(`${base}/orders`, { file: sample('orders.csv') })).problem).toMatchObject({
+      code: 'bad-rows',
+      message: expect.stringContaining('known already'),
+    })
   })
-  it.each([['an item that is not in the catalogue', 'PO-T0,S,NO-SUCH,SDR 11,5', 'item'], ['a class that is not the catalogue’s', 'PO-T0,S,PE-63-11,SDR 17,5', 'class']])('%s is a fault of its row', async (_what, row, column) => {
-    const reply = await petra.post(`${base}/orders/preview`, { file: text(`order,supplier,item,class,quantity\n${row}`) })
+  it.each([
+    ['an item that is not in the catalogue', 'PO-T0,S,NO-SUCH,SDR 11,5', 'item'],
+    ['a class that is not the catalogue’s', 'PO-T0,S,PE-63-11,SDR 17,5', 'class'],
+  ])('%s is a fault of its row', async (_what, row, column) => {
+    const reply = await petra.post(`${base}/orders/preview`, {
+      file: text(`order,supplier,item,class,quantity\n${row}`),
+    })
     expect((reply.body as { faults: object[] }).faults).toMatchObject([{ row: 2, column }])
-    expect((await petra.post(`${base}/orders`, { file: text(`order,supplier,item,class,quantity\n${row}`) })).status).toBe(422)
+    expect(
+      (await petra.post(`${base}/orders`, { file: text(`order,supplier,item,class,quantity\n${row}`) }))
+        .status,
+    ).toBe(422)
     expect(await db('orders').where({ number: 'PO-T0' }).first()).toBeUndefined()
   })
 })
 
 describe('a note from whatever file', () => {
   it.each([
-    ['delivery-bad-rows.csv', 'Row 5'], ['delivery-duplicate-serial.csv', 'stands in row 3 already'], ['delivery-broken-letters.csv', 'letters that cannot be read'], ['delivery-hostile.csv', 'starts like a formula'],
+    ['delivery-bad-rows.csv', 'Row 5'],
+    ['delivery-duplicate-serial.csv', 'stands in row 3 already'],
+    ['delivery-broken-letters.csv', 'letters that cannot be read'],
+    ['delivery-hostile.csv', 'starts like a formula'],
   ])('%s is refused whole', async (name, why) => {
     const before = [await many('items'), await many('deliveries'), await many('lots'), await many('entries')]
-    const reply = await ines.post(`${base}/deliveries`, { order: await orderOf('PO-131'), file: sample(name) })
+    const reply = await ines.post(`${base}/deliveries`, {
+      order: await orderOf('PO-131'),
+      file: sample(name),
+    })
     expect(reply.problem).toMatchObject({ code: 'bad-rows', message: expect.stringContaining(why) })
-    expect([await many('items'), await many('deliveries'), await many('lots'), await many('entries')]).toEqual(before)
+    expect([
+      await many('items'),
+      await many('deliveries'),
+      await many('lots'),
+      await many('entries'),
+    ]).toEqual(before)
   })
-  it('a spreadsheet reads as its CSV would', async () => expect((await ines.post(`${base}/deliveries/preview`, { order: await orderOf('PO-131'), file: sample('delivery-good.xlsx') })).body).toMatchObject({ noteNumber: 'DN-2215', rows: 14, pieces: 14, faultCount: 0 }))
+  it('a spreadsheet reads as its CSV would', async () =>
+    expect(
+      (
+        await ines.post(`${base}/deliveries/preview`, {
+          order: await orderOf('PO-131'),
+          file: sample('delivery-good.xlsx'),
+        })
+      ).body,
+    ).toMatchObject({ noteNumber: 'DN-2215', rows: 14, pieces: 14, faultCount: 0 }))
   it('wrong class: said line by line, and what it is about may not be accepted', async () => {
-    const preview = (await ines.post(`${base}/deliveries/preview`, { order: await orderOf('PO-131'), file: sample('delivery-wrong-class.csv') })).body as { lines: { result: string }[] }
+    const preview = (
+      await ines.post(`${base}/deliveries/preview`, {
+        order: await orderOf('PO-131'),
+        file: sample('delivery-wrong-class.csv'),
+      })
+    ).body as { lines: { result: string }[] }
     expect(preview.lines.map((l) => l.result)).toEqual(['wrong-class', 'short', 'right'])
   })
-  it.each([['no table', Buffer.from([80, 75, 3, 4, 1, 2, 3]).toString('base64')], ['an old spreadsheet', Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 1]).toString('base64')], ['empty', ''], ['bytes', Buffer.from([1, 0, 2]).toString('base64')]])('%s is refused with a sentence', async (_what, data) => {
-    const reply = await ines.post(`${base}/deliveries/preview`, { order: await orderOf('PO-131'), file: { name: 'x', data } })
+  it.each([
+    ['no table', Buffer.from([80, 75, 3, 4, 1, 2, 3]).toString('base64')],
+    ['an old spreadsheet', Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 1]).toString('base64')],
+    ['empty', ''],
+    ['bytes', Buffer.from([1, 0, 2]).toString('base64')],
+  ])('%s is refused with a sentence', async (_what, data) => {
+    const reply = await ines.post(`${base}/deliveries/preview`, {
+      order: await orderOf('PO-131'),
+      file: { name: 'x', data },
+    })
     expect([reply.status, reply.problem?.message.length]).toEqual([422, expect.any(Number)])
   })
   it('columns that nobody knows are asked for, and remembered once a file was imported by them', async () => {
     const file = sample('delivery-other-headings.csv')
     const order = await orderOf('PO-140')
-    const look = async (mapping?: object) => (await ines.post(`${base}/deliveries/preview`, { order, file, mapping })).body as { unmapped: string[]; remembered: boolean; faultCount: number; rows: number }
+    const look = async (mapping?: object) =>
+      (await ines.post(`${base}/deliveries/preview`, { order, file, mapping })).body as {
+        unmapped: string[]
+        remembered: boolean
+        faultCount: number
+        rows: number
+      }
     expect((await look()).unmapped).toEqual(['item', 'class', 'lot', 'quantity'])
     expect((await ines.post(`${base}/deliveries`, { order, file })).problem?.code).toBe('unmapped')
-    const mapping = { note: 'Lieferschein', item: 'Artikel', class: 'Druckstufe', lot: 'Charge', serial: 'Nr.', quantity: 'Stück' }
+    const mapping = {
+      note: 'Lieferschein',
+      item: 'Artikel',
+      class: 'Druckstufe',
+      lot: 'Charge',
+      serial: 'Nr.',
+      quantity: 'Stück',
+    }
     expect(await look(mapping)).toMatchObject({ unmapped: [], faultCount: 0, rows: 14, remembered: false })
     expect((await ines.post(`${base}/deliveries`, { order, file, mapping })).status).toBe(200)
     expect(await look()).toMatchObject({ unmapped: [], remembered: true, faultCount: 14 })
   })
   it('typed rows go the same way', async () => {
     const order = await orderOf('PO-140')
-    const rows = [{ item: 'PE-63-11', class: 'SDR 11', lot: 'T-9', serial: 'TY-1', quantity: '1' }, { item: 'EFC-63', class: 'SDR 11', lot: 'F7790', serial: '', quantity: '3', expires: '2020-01-01' }]
-    expect((await ines.post(`${base}/deliveries/preview`, { order, rows: [...rows, { ...rows[0], quantity: 'x' }] })).body).toMatchObject({ faults: [{ row: 3, column: 'quantity' }, { row: 3, column: 'serial' }] })
-    expect((await ines.post(`${base}/deliveries/preview`, { order, rows })).body).toMatchObject({ pieces: 4, warnings: ['Lot F7790 expired on 2020-01-01.'] })
-    expect((await ines.post(`${base}/deliveries`, { order, rows })).problem).toMatchObject({ field: 'number' })
+    const rows = [
+      { item: 'PE-63-11', class: 'SDR 11', lot: 'T-9', serial: 'TY-1', quantity: '1' },
+      { item: 'EFC-63', class: 'SDR 11', lot: 'F7790', serial: '', quantity: '3', expires: '2020-01-01' },
+    ]
+    expect(
+      (
+        await ines.post(`${base}/deliveries/preview`, {
+          order,
+          rows: [...rows, { ...rows[0], quantity: 'x' }],
+        })
+      ).body,
+    ).toMatchObject({
+      faults: [
+        { row: 3, column: 'quantity' },
+        { row: 3, column: 'serial' },
+      ],
+    })
+    expect((await ines.post(`${base}/deliveries/preview`, { order, rows })).body).toMatchObject({
+      pieces: 4,
+      warnings: ['Lot F7790 expired on 2020-01-01.'],
+    })
+    expect((await ines.post(`${base}/deliveries`, { order, rows })).problem).toMatchObject({
+      field: 'number',
+    })
     expect((await ines.post(`${base}/deliveries`, { order, rows, number: 'DN-TYPED' })).status).toBe(200)
   })
   it('20,000 rows come in as one, are found by a fragment, and come page by page', async () => {
     expect((await petra.post(`${base}/orders`, { file: sample('orders-large.csv') })).status).toBe(200)
-    const reply = await ines.call('POST', `${base}/deliveries`, { order: await orderOf('PO-900'), file: sample('delivery-large.csv') })
+    const reply = await ines.call('POST', `${base}/deliveries`, {
+      order: await orderOf('PO-900'),
+      file: sample('delivery-large.csv'),
+    })
     expect(reply.status).toBe(200)
     const { id } = reply.body as { id: string }
     const page = (query: string) => ines.get(`${base}/deliveries/${id}/items?${query}`)
     expect((await page('from=19990&count=100')).body).toMatchObject({ total: 20_000, items: { length: 10 } })
     expect((await page('search=N0777')).body).toMatchObject({ total: 10, items: { length: 10 } })
     expect((await ines.get(`${base}/lots?search=M0`)).body).toMatchObject({ total: 99 })
-    expect((await ines.post(`${base}/deliveries/${id}/accept`, {})).body).toEqual({ accepted: 1000, left: 19_000 })
+    expect((await ines.post(`${base}/deliveries/${id}/accept`, {})).body).toEqual({
+      accepted: 1000,
+      left: 19_000,
+    })
     expect((await page('show=waiting&count=1')).body).toMatchObject({ total: 19_000 })
   }, 60_000)
 })
@@ -107,49 +208,135 @@ describe('inspection on arrival', () => {
   it('a measurement outside is said; accepting it all the same asks why', async () => {
     const delivery = await bring('A', ['TA-1', 'TA-2'])
     const readings = { wall: [0.0058, 0.0058, 0.005, 0.0059] }
-    expect((await inspect(delivery, 'TA-1', { outcome: 'accepted', readings })).problem).toMatchObject({ field: 'remark', message: expect.stringContaining('5 mm is outside') })
+    expect((await inspect(delivery, 'TA-1', { outcome: 'accepted', readings })).problem).toMatchObject({
+      field: 'remark',
+      message: expect.stringContaining('5 mm is outside'),
+    })
     expect((await inspect(delivery, 'TA-1', { outcome: 'quarantined', readings })).status).toBe(200)
-    expect((await ines.get(`${base}/deliveries/${delivery}/items/${(await itemOf('TA-1')).id}`)).body).toMatchObject({ state: 'quarantined', remark: expect.stringContaining('Wall 5 mm is outside'), inspection: { verdict: { measured: { state: 'rejected' } } } })
-    expect((await inspect(delivery, 'TA-2', { outcome: 'accepted', readings: { wall: [0.006, 0.006, 0.006, 0.006], od: [0.0631, 0.0632], ovality: [0.063, 0.0631, 0.0631, 0.063] } })).status).toBe(200)
+    expect(
+      (await ines.get(`${base}/deliveries/${delivery}/items/${(await itemOf('TA-1')).id}`)).body,
+    ).toMatchObject({
+      state: 'quarantined',
+      remark: expect.stringContaining('Wall 5 mm is outside'),
+      inspection: { verdict: { measured: { state: 'rejected' } } },
+    })
+    expect(
+      (
+        await inspect(delivery, 'TA-2', {
+          outcome: 'accepted',
+          readings: {
+            wall: [0.006, 0.006, 0.006, 0.006],
+            od: [0.0631, 0.0632],
+            ovality: [0.063, 0.0631, 0.0631, 0.063],
+          },
+        })
+      ).status,
+    ).toBe(200)
   })
-  it.each([['a limit that the article does not have', { readings: { weight: [1] } }, 'readings.weight'], ['an instrument out of calibration', { instrument: 'late', readings: {} }, 'instrument'], ['a photo that is not there', { photos: [uuidv7()] }, 'photos'], ['words where readings are due', { readings: { wall: 'thick' } }, 'readings']])('%s is refused', async (what, body, field) => {
+  it.each([
+    ['a limit that the article does not have', { readings: { weight: [1] } }, 'readings.weight'],
+    ['an instrument out of calibration', { instrument: 'late', readings: {} }, 'instrument'],
+    ['a photo that is not there', { photos: [uuidv7()] }, 'photos'],
+    ['words where readings are due', { readings: { wall: 'thick' } }, 'readings'],
+  ])('%s is refused', async (what, body, field) => {
     const delivery = await bring(`B${field}`, [`TB-${field}`])
-    const late = (await db('instruments').leftJoin('calibrations', 'calibrations.instrument', 'instruments.id').whereNull('calibrations.id').first('instruments.id'))?.id ?? uuidv7()
-    expect((await inspect(delivery, `TB-${field}`, { outcome: 'accepted', ...body, ...(what.includes('instrument') ? { instrument: late } : {}) })).problem?.field).toBe(field)
+    const late =
+      (
+        await db('instruments')
+          .leftJoin('calibrations', 'calibrations.instrument', 'instruments.id')
+          .whereNull('calibrations.id')
+          .first('instruments.id')
+      )?.id ?? uuidv7()
+    expect(
+      (
+        await inspect(delivery, `TB-${field}`, {
+          outcome: 'accepted',
+          ...body,
+          ...(what.includes('instrument') ? { instrument: late } : {}),
+        })
+      ).problem?.field,
+    ).toBe(field)
   })
   it('a sample decides for its lot: the rest waits for it, and passes with it', async () => {
     const serials = Array.from({ length: 60 }, (_v, i) => `TC-${String(i).padStart(2, '0')}`)
     const delivery = await bring('C', serials)
     expect((await ines.post(`${base}/deliveries/${delivery}/sample`, { item: 'PE-63-11' })).status).toBe(200)
-    expect((await ines.post(`${base}/deliveries/${delivery}/sample`, { item: 'PE-63-11' })).problem?.code).toBe('wrong-state')
-    const drawn: string[] = await db('items').where({ delivery, sampled: true }).orderBy('serial').pluck('serial')
+    expect(
+      (await ines.post(`${base}/deliveries/${delivery}/sample`, { item: 'PE-63-11' })).problem?.code,
+    ).toBe('wrong-state')
+    const drawn: string[] = await db('items')
+      .where({ delivery, sampled: true })
+      .orderBy('serial')
+      .pluck('serial')
     expect(drawn.length).toBeGreaterThan(5)
-    expect((await ines.post(`${base}/deliveries/${delivery}/accept`, {})).body).toEqual({ accepted: 0, left: 0 })
-    for (const serial of drawn) expect((await inspect(delivery, serial, { outcome: 'accepted' })).status).toBe(200)
-    const sheet = (await ines.get(`${base}/deliveries/${delivery}`)).body as { articles: { sampling: object; characteristic: object[] }[]; acceptable: number }
-    expect(sheet.articles[0]!.sampling).toMatchObject({ accepted: true, bad: 0, sample: drawn.length, open: 0 })
+    expect((await ines.post(`${base}/deliveries/${delivery}/accept`, {})).body).toEqual({
+      accepted: 0,
+      left: 0,
+    })
+    for (const serial of drawn)
+      expect((await inspect(delivery, serial, { outcome: 'accepted' })).status).toBe(200)
+    const sheet = (await ines.get(`${base}/deliveries/${delivery}`)).body as {
+      articles: { sampling: object; characteristic: object[] }[]
+      acceptable: number
+    }
+    expect(sheet.articles[0]!.sampling).toMatchObject({
+      accepted: true,
+      bad: 0,
+      sample: drawn.length,
+      open: 0,
+    })
     expect(sheet.acceptable).toBe(60 - drawn.length)
-    expect((await ines.post(`${base}/deliveries/${delivery}/accept`, {})).body).toEqual({ accepted: 60 - drawn.length, left: 0 })
+    expect((await ines.post(`${base}/deliveries/${delivery}/accept`, {})).body).toEqual({
+      accepted: 60 - drawn.length,
+      left: 0,
+    })
     expect((await ines.post(`${base}/deliveries/${delivery}/sign`, { secret: '2468' })).status).toBe(200)
   })
   it('a refused sample leaves every item to be looked at, and tightens the next', async () => {
-    const delivery = await bring('D', Array.from({ length: 60 }, (_v, i) => `TD-${String(i).padStart(2, '0')}`))
+    const delivery = await bring(
+      'D',
+      Array.from({ length: 60 }, (_v, i) => `TD-${String(i).padStart(2, '0')}`),
+    )
     await ines.post(`${base}/deliveries/${delivery}/sample`, { item: 'PE-63-11' })
-    const drawn: string[] = await db('items').where({ delivery, sampled: true }).orderBy('serial').pluck('serial')
-    const { acceptance, sample: size } = await db('samplings').where({ delivery }).first('acceptance', 'sample')
-    for (const serial of drawn.slice(0, acceptance + 1)) await inspect(delivery, serial, { outcome: 'quarantined', remark: 'dented' })
-    expect((await ines.get(`${base}/deliveries/${delivery}`)).body).toMatchObject({ articles: [{ sampling: { accepted: false } }], acceptable: 0 })
-    expect((await ines.post(`${base}/deliveries/${delivery}/accept`, {})).body).toEqual({ accepted: 0, left: 0 })
-    const next = await bring('E', Array.from({ length: 60 }, (_v, i) => `TE-${String(i).padStart(2, '0')}`))
-    const plan = ((await ines.get(`${base}/deliveries/${next}`)).body as { articles: { plan: { severity: string; sample: number } }[] }).articles[0]!.plan
+    const drawn: string[] = await db('items')
+      .where({ delivery, sampled: true })
+      .orderBy('serial')
+      .pluck('serial')
+    const { acceptance, sample: size } = await db('samplings')
+      .where({ delivery })
+      .first('acceptance', 'sample')
+    for (const serial of drawn.slice(0, acceptance + 1))
+      await inspect(delivery, serial, { outcome: 'quarantined', remark: 'dented' })
+    expect((await ines.get(`${base}/deliveries/${delivery}`)).body).toMatchObject({
+      articles: [{ sampling: { accepted: false } }],
+      acceptable: 0,
+    })
+    expect((await ines.post(`${base}/deliveries/${delivery}/accept`, {})).body).toEqual({
+      accepted: 0,
+      left: 0,
+    })
+    const next = await bring(
+      'E',
+      Array.from({ length: 60 }, (_v, i) => `TE-${String(i).padStart(2, '0')}`),
+    )
+    const plan = (
+      (await ines.get(`${base}/deliveries/${next}`)).body as {
+        articles: { plan: { severity: string; sample: number } }[]
+      }
+    ).articles[0]!.plan
     expect(plan.severity).toBe('tightened')
     expect(plan.sample).toBeGreaterThan(size)
   })
   it('the notice to the supplier is a PDF, the items a CSV that no spreadsheet runs', async () => {
     const delivery = await bring('F', ['TF-1'])
-    await inspect(delivery, 'TF-1', { outcome: 'quarantined', remark: '=HYPERLINK("x")', damage: { clock: 3, fromEnd: 1, length: 0.2, depth: 0.002 } })
+    await inspect(delivery, 'TF-1', {
+      outcome: 'quarantined',
+      remark: '=HYPERLINK("x")',
+      damage: { clock: 3, fromEnd: 1, length: 0.2, depth: 0.002 },
+    })
     const cookie = (ines as unknown as { cookie: string }).cookie
-    const read = (path: string) => fetch(`${inject('address')}/api/${base}/deliveries/${delivery}/${path}`, { headers: { cookie } })
+    const read = (path: string) =>
+      fetch(`${inject('address')}/api/${base}/deliveries/${delivery}/${path}`, { headers: { cookie } })
     const pdf = Buffer.from(await (await read('notice')).arrayBuffer())
     expect([pdf.subarray(0, 5).toString(), pdf.length > 8000]).toEqual(['%PDF-', true])
     expect(await (await read('export')).text()).toContain(`"'=HYPERLINK(""x"")"`)
@@ -159,46 +346,98 @@ describe('inspection on arrival', () => {
 describe('lots', () => {
   const day = (offset: number) => new Date(Date.now() + offset * 86_400_000).toISOString().slice(0, 10)
   const open = async () => {
-    const joint = await db('joints').where({ system: 'cpvc-solvent-weld', state: 'not-started' }).whereNotNull('procedure_id').first('id')
-    return (joint ?? (await db('joints').where({ system: 'cpvc-solvent-weld' }).whereNotNull('procedure_id').orderBy('number', 'desc').first('id'))).id as string
+    const joint = await db('joints')
+      .where({ system: 'cpvc-solvent-weld', state: 'not-started' })
+      .whereNotNull('procedure_id')
+      .first('id')
+    return (
+      joint ??
+      (await db('joints')
+        .where({ system: 'cpvc-solvent-weld' })
+        .whereNotNull('procedure_id')
+        .orderBy('number', 'desc')
+        .first('id'))
+    ).id as string
   }
-  const use = async (joint: string, lot: string, more: object = {}) => (await new Client(inject('address')).signIn('milo')).post(`${base}/joints/${joint}/entries`, { entries: [{ id: uuidv7(), kind: 'lot', step: 'cement', payload: { lot, reason: 'another tin', ...more }, instrument: null, device: 'test', recordedAt: new Date().toISOString() }] })
-  const drafts = async (joint: string): Promise<string> => (await db('joints').where({ id: joint }).first('summary')).summary
+  const use = async (joint: string, lot: string, more: object = {}) =>
+    (await new Client(inject('address')).signIn('milo')).post(`${base}/joints/${joint}/entries`, {
+      entries: [
+        {
+          id: uuidv7(),
+          kind: 'lot',
+          step: 'cement',
+          payload: { lot, reason: 'another tin', ...more },
+          instrument: null,
+          device: 'test',
+          recordedAt: new Date().toISOString(),
+        },
+      ],
+    })
+  const drafts = async (joint: string): Promise<string> =>
+    (await db('joints').where({ id: joint }).first('summary')).summary
 
-  it.each([['a date that does not exist', { made: '2026-02-30' }, 'made'], ['produced in the future', { made: day(9) }, 'made'], ['opened before it was produced', { made: day(-3), opened: day(-5) }, 'opened'], ['expired before it was produced', { made: day(-3), expires: day(-4) }, 'expires']])('%s is refused', async (_what, dates, field) => {
+  it.each([
+    ['a date that does not exist', { made: '2026-02-30' }, 'made'],
+    ['produced in the future', { made: day(9) }, 'made'],
+    ['opened before it was produced', { made: day(-3), opened: day(-5) }, 'opened'],
+    ['expired before it was produced', { made: day(-3), expires: day(-4) }, 'expires'],
+  ])('%s is refused', async (_what, dates, field) => {
     expect((await ines.post(`${base}/lots`, { lot: 'T-LOT', ...dates })).problem?.field).toBe(field)
   })
   it('a label adds what was not known, and contradicts nothing', async () => {
     expect((await ines.post(`${base}/lots`, { lot: 'T-LOT', made: day(-30) })).status).toBe(200)
     expect((await ines.post(`${base}/lots`, { lot: 'T-LOT', expires: day(300) })).status).toBe(200)
-    expect(await db('lots').where({ lot: 'T-LOT' }).first()).toMatchObject({ made: expect.anything(), expires: expect.anything() })
-    expect((await ines.post(`${base}/lots`, { lot: 'T-LOT', made: day(-31) })).problem).toMatchObject({ code: 'contradiction', field: 'made' })
+    expect(await db('lots').where({ lot: 'T-LOT' }).first()).toMatchObject({
+      made: expect.anything(),
+      expires: expect.anything(),
+    })
+    expect((await ines.post(`${base}/lots`, { lot: 'T-LOT', made: day(-31) })).problem).toMatchObject({
+      code: 'contradiction',
+      field: 'made',
+    })
   })
-  it('one past its date in the register rejects the step, although nobody typed a date; a waiver that names it lets it through', async () => {
-    const joint = await open()
-    expect((await use(joint, 'CE-3')).status).toBe(200)
-    expect(await drafts(joint)).toContain('expired')
-    const waive = (client: Client, body: object) => client.post(`${base}/joints/${joint}/release`, { id: uuidv7(), step: 'cement', kind: 'waiver', reason: 'The maker tested it.', secret: '2468', ...body })
-    expect((await waive(tam, { lot: 'CE-3' })).status).toBe(403)
-    expect((await waive(ines, { lot: 'CE-8' })).status).toBe(200)
-    expect(await drafts(joint)).toContain('expired')
-    expect((await waive(ines, { lot: 'CE-3' })).status).toBe(200)
-    expect(await drafts(joint)).not.toContain('expired')
-  })
+  it(
+    'one past its date in the register rejects the step, although nobody typed a date; a ' +
+      'waiver that names it lets it through',
+    async () => {
+      const joint = await open()
+      expect((await use(joint, 'CE-3')).status).toBe(200)
+      expect(await drafts(joint)).toContain('expired')
+      const waive = (client: Client, body: object) =>
+        client.post(`${base}/joints/${joint}/release`, {
+          id: uuidv7(),
+          step: 'cement',
+          kind: 'waiver',
+          reason: 'The maker tested it.',
+          secret: '2468',
+          ...body,
+        })
+      expect((await waive(tam, { lot: 'CE-3' })).status).toBe(403)
+      expect((await waive(ines, { lot: 'CE-8' })).status).toBe(200)
+      expect(await drafts(joint)).toContain('expired')
+      expect((await waive(ines, { lot: 'CE-3' })).status).toBe(200)
+      expect(await drafts(joint)).not.toContain('expired')
+    },
+  )
   it('a date corrected judges the joints that used it anew', async () => {
     const joint = await open()
     const id = (await db('lots').where({ lot: 'CE-9' }).first('id')).id
     expect((await use(joint, 'CE-9')).status).toBe(200)
     const dates = { made: day(-400), opened: null }
-    expect((await ines.post(`${base}/lots/${id}/dates`, { ...dates, expires: day(-2) })).body).toEqual({ judgedAnew: 1 })
+    expect((await ines.post(`${base}/lots/${id}/dates`, { ...dates, expires: day(-2) })).body).toEqual({
+      judgedAnew: 1,
+    })
     expect(await drafts(joint)).toContain('CE-9 expired')
-    expect((await ines.post(`${base}/lots/${id}/dates`, { ...dates, expires: day(12) })).body).toEqual({ judgedAnew: 1 })
+    expect((await ines.post(`${base}/lots/${id}/dates`, { ...dates, expires: day(12) })).body).toEqual({
+      judgedAnew: 1,
+    })
     expect(await drafts(joint)).not.toContain('CE-9 expired')
   })
   it('in quarantine it stops new use; only an engineer takes it out', async () => {
     const joint = await open()
     const id = (await db('lots').where({ lot: 'CE-8' }).first('id')).id
-    const set = (client: Client, on: boolean) => client.post(`${base}/lots/${id}/quarantine`, { on, reason: 'Lumps in three tins.' })
+    const set = (client: Client, on: boolean) =>
+      client.post(`${base}/lots/${id}/quarantine`, { on, reason: 'Lumps in three tins.' })
     expect((await set(ines, true)).status).toBe(200)
     expect((await set(ines, true)).problem?.code).toBe('wrong-state')
     await use(joint, 'CE-8')
@@ -210,7 +449,10 @@ describe('lots', () => {
   it('a pipe of a quarantined lot is offered for no joint', async () => {
     const id = (await db('lots').where({ lot: 'L2417' }).first('id')).id
     const joint = (await db('joints').where({ number: 'RM-299' }).first('id')).id
-    const offered = async () => ((await ines.get(`${base}/joints/${joint}/items?place=upstream&search=P0`)).body as { lot: string }[]).map((i) => i.lot)
+    const offered = async () =>
+      (
+        (await ines.get(`${base}/joints/${joint}/items?place=upstream&search=P0`)).body as { lot: string }[]
+      ).map((i) => i.lot)
     expect(await offered()).toContain('L2417')
     await petra.post(`${base}/lots/${id}/quarantine`, { on: true, reason: 'Certificate missing.' })
     expect(await offered()).not.toContain('L2417')
@@ -221,37 +463,76 @@ describe('lots', () => {
 describe('the yard', () => {
   it('a round with what it found, and the items that lie at a place', async () => {
     const id = uuidv7()
-    expect((await ines.post(`${base}/yard`, { id, name: 'Test rack', kind: 'gaskets', min: 20, max: 5 })).problem?.field).toBe('max')
-    expect((await ines.post(`${base}/yard`, { id, name: 'Test rack', kind: 'gaskets', min: 5, max: 20 })).status).toBe(200)
-    expect((await ines.post(`${base}/yard`, { id: uuidv7(), name: 'test rack', kind: 'gaskets' })).problem?.field).toBe('name')
-    expect((await ines.post(`${base}/yard/${id}/rounds`, { answers: { sun: 'yes', relaxed: 'no', marked: 'yes' }, temperature: 24 })).body).toMatchObject({ findings: [{ key: 'relaxed' }, { key: 'temperature' }] })
+    expect(
+      (await ines.post(`${base}/yard`, { id, name: 'Test rack', kind: 'gaskets', min: 20, max: 5 })).problem
+        ?.field,
+    ).toBe('max')
+    expect(
+      (await ines.post(`${base}/yard`, { id, name: 'Test rack', kind: 'gaskets', min: 5, max: 20 })).status,
+    ).toBe(200)
+    expect(
+      (await ines.post(`${base}/yard`, { id: uuidv7(), name: 'test rack', kind: 'gaskets' })).problem?.field,
+    ).toBe('name')
+    expect(
+      (
+        await ines.post(`${base}/yard/${id}/rounds`, {
+          answers: { sun: 'yes', relaxed: 'no', marked: 'yes' },
+          temperature: 24,
+        })
+      ).body,
+    ).toMatchObject({ findings: [{ key: 'relaxed' }, { key: 'temperature' }] })
     const delivery = await bring('Y', ['TY-11', 'TY-12'])
-    expect((await ines.post(`${base}/deliveries/${delivery}/store`, { place: id })).body).toEqual({ items: 2 })
-    expect((await ines.get(`${base}/yard/${id}`)).body).toMatchObject({ stock: [{ item: 'PE-63-11', count: 2 }], rounds: [{ findings: { length: 2 } }] })
+    expect((await ines.post(`${base}/deliveries/${delivery}/store`, { place: id })).body).toEqual({
+      items: 2,
+    })
+    expect((await ines.get(`${base}/yard/${id}`)).body).toMatchObject({
+      stock: [{ item: 'PE-63-11', count: 2 }],
+      rounds: [{ findings: { length: 2 } }],
+    })
   })
 })
 
 describe('tracing', () => {
-  const trace = async (kind: string, value: string, more = '') => (await ines.get(`${base}/trace?kind=${kind}&value=${encodeURIComponent(value)}${more}`)).body as { total: number; joints: { id: string; number: string }[]; packs: { number: string }[]; loose: { count: number; free: number }; made: { kind: string; value: string; label: string }[] }
+  const trace = async (kind: string, value: string, more = '') =>
+    (await ines.get(`${base}/trace?kind=${kind}&value=${encodeURIComponent(value)}${more}`)).body as {
+      total: number
+      joints: { id: string; number: string }[]
+      packs: { number: string }[]
+      loose: { count: number; free: number }
+      made: { kind: string; value: string; label: string }[]
+    }
   it('a lot leads to every joint that has a pipe of it, and each of those back to it', async () => {
     const found = await trace('lot', 'L2406')
-    const direct: string[] = await db('joints as j').join('items as i', (on) => on.on('i.id', 'j.upstream').orOn('i.id', 'j.downstream')).where('i.lot', 'L2406').distinct().pluck('j.number')
+    const direct: string[] = await db('joints as j')
+      .join('items as i', (on) => on.on('i.id', 'j.upstream').orOn('i.id', 'j.downstream'))
+      .where('i.lot', 'L2406')
+      .distinct()
+      .pluck('j.number')
     expect(found.total).toBe(direct.length)
     expect(found.total).toBeGreaterThan(100)
     expect(found.packs.map((p) => p.number)).toContain('TP-01')
     const back = await trace('joint', found.joints[3]!.id)
-    expect(back.made.map((m) => `${m.kind} ${m.label}`)).toEqual(expect.arrayContaining(['lot L2406', 'crew Crew North']))
+    expect(back.made.map((m) => `${m.kind} ${m.label}`)).toEqual(
+      expect.arrayContaining(['lot L2406', 'crew Crew North']),
+    )
   })
-  it.each(['delivery', 'item', 'instrument', 'person', 'crew', 'procedure'])('from a %s too', async (kind) => {
-    const { value } = await db('uses').where({ kind }).first('value')
-    const direct = Number((await db('uses').where({ kind, value }).count('* as n'))[0]!.n)
-    expect((await trace(kind, value)).total).toBe(direct)
-  })
+  it.each(['delivery', 'item', 'instrument', 'person', 'crew', 'procedure'])(
+    'from a %s too',
+    async (kind) => {
+      const { value } = await db('uses').where({ kind }).first('value')
+      const direct = Number((await db('uses').where({ kind, value }).count('* as n'))[0]!.n)
+      expect((await trace(kind, value)).total).toBe(direct)
+    },
+  )
   it('from an instrument only since its last good check', async () => {
     const id = (await db('instruments').where({ name: 'Calliper C-2' }).first('id')).id
     const all = await trace('instrument', id)
     const since = Date.now() - 5 * 86_400_000
-    const late: string[] = await db('entries').where({ instrument: id, subject_type: 'joint' }).where('recorded_at', '>=', new Date(since)).distinct().pluck('subject')
+    const late: string[] = await db('entries')
+      .where({ instrument: id, subject_type: 'joint' })
+      .where('recorded_at', '>=', new Date(since))
+      .distinct()
+      .pluck('subject')
     const some = await trace('instrument', id, `&since=${since}`)
     expect(some.total).toBe(late.length)
     expect(some.total).toBeLessThan(all.total)
@@ -265,15 +546,34 @@ describe('tracing', () => {
     const found = await trace('lot', 'L2411')
     const joints = found.joints.slice(0, 3).map((j) => ({ joint: j.id, ncr: uuidv7() }))
     const before = await many('ncrs')
-    const order = { origin: { kind: 'lot', value: 'L2411', since: null }, reason: 'Wall too thin by the maker’s own report.', joints, stock: true }
+    const order = {
+      origin: { kind: 'lot', value: 'L2411', since: null },
+      reason: 'Wall too thin by the maker’s own report.',
+      joints,
+      stock: true,
+    }
     expect((await tam.post(`${base}/trace/quarantine`, order)).status).toBe(403)
-    expect((await ines.post(`${base}/trace/quarantine`, { ...order, joints: [{ joint: (await db('joints').where({ number: 'GS-01' }).first('id')).id, ncr: uuidv7() }] })).problem?.code).toBe('not-touched')
-    expect((await ines.post(`${base}/trace/quarantine`, order)).body).toEqual({ raised: 3, items: found.loose.free })
+    expect(
+      (
+        await ines.post(`${base}/trace/quarantine`, {
+          ...order,
+          joints: [{ joint: (await db('joints').where({ number: 'GS-01' }).first('id')).id, ncr: uuidv7() }],
+        })
+      ).problem?.code,
+    ).toBe('not-touched')
+    expect((await ines.post(`${base}/trace/quarantine`, order)).body).toEqual({
+      raised: 3,
+      items: found.loose.free,
+    })
     expect((await ines.post(`${base}/trace/quarantine`, order)).body).toEqual({ raised: 3, items: 0 })
     expect(await many('ncrs')).toBe(before + 3)
     expect((await trace('lot', 'L2411')).loose.free).toBe(0)
-    expect(await db('lots').where({ lot: 'L2411' }).first('reason')).toEqual({ reason: 'Wall too thin by the maker’s own report.' })
-    expect(await db('ncrs').where({ id: joints[0]!.ncr }).first('reading')).toMatchObject({ reading: expect.stringContaining('lot L2411') })
+    expect(await db('lots').where({ lot: 'L2411' }).first('reason')).toEqual({
+      reason: 'Wall too thin by the maker’s own report.',
+    })
+    expect(await db('ncrs').where({ id: joints[0]!.ncr }).first('reading')).toMatchObject({
+      reading: expect.stringContaining('lot L2411'),
+    })
   })
 })
 

@@ -13,7 +13,9 @@ let people: Record<'ines' | 'petra' | 'hale' | 'tam', Client>
 beforeAll(async () => {
   db = asApplication(inject('data'))
   const names = ['ines', 'petra', 'hale', 'tam'] as const
-  people = Object.fromEntries(await Promise.all(names.map(async (n) => [n, await new Client(inject('address')).signIn(n)]))) as typeof people
+  people = Object.fromEntries(
+    await Promise.all(names.map(async (n) => [n, await new Client(inject('address')).signIn(n)])),
+  ) as typeof people
   pack = (await db('packs').where({ number: 'TP-04' }).first('id')).id
 })
 afterAll(() => db.destroy())
@@ -31,20 +33,28 @@ interface Sheet {
   digest: string
 }
 const sheet = async () => (await people.ines.get(`${base}/packs/${pack}`)).body as Sheet
-const post = (who: keyof typeof people, what: string, body: unknown = {}) => people[who].post(`${base}/packs/${pack}/${what}`, body)
+const post = (who: keyof typeof people, what: string, body: unknown = {}) =>
+  people[who].post(`${base}/packs/${pack}/${what}`, body)
 
 describe('before the test', () => {
   it('what the tool sees for itself is not confirmed by hand', async () => {
-    expect((await post('ines', 'confirm', { row: 'joints' })).problem).toMatchObject({ code: 'bad-row', field: 'row' })
+    expect((await post('ines', 'confirm', { row: 'joints' })).problem).toMatchObject({
+      code: 'bad-row',
+      field: 'row',
+    })
     expect((await post('ines', 'confirm', { row: 'no-such-row' })).problem?.field).toBe('row')
   })
   it('what a person sees is, row by row', async () => {
-    for (const { key } of (await sheet()).ready.filter((r) => r.confirmable)) expect((await post('ines', 'confirm', { row: key })).status).toBe(200)
+    for (const { key } of (await sheet()).ready.filter((r) => r.confirmable))
+      expect((await post('ines', 'confirm', { row: key })).status).toBe(200)
     expect((await sheet()).ready.filter((r) => r.confirmable).every((r) => r.state === 'met')).toBe(true)
   })
   it('nothing is logged, ended or signed that has not been started', async () => {
     expect((await post('ines', 'log', { csv: sample('log-tight.csv') })).problem?.code).toBe('wrong-state')
-    expect((await post('ines', 'samples', { samples: [{ at: new Date().toISOString(), pressure: 1e5 }] })).problem?.code).toBe('wrong-state')
+    expect(
+      (await post('ines', 'samples', { samples: [{ at: new Date().toISOString(), pressure: 1e5 }] })).problem
+        ?.code,
+    ).toBe('wrong-state')
     expect((await post('ines', 'finish')).problem?.code).toBe('wrong-state')
     expect((await post('hale', 'sign', { secret: '2468', image })).problem?.code).toBe('wrong-state')
   })
@@ -59,36 +69,56 @@ describe('the test', () => {
   })
   it('a log that is none changes nothing', async () => {
     const before = (await sheet()).entries.length
-    for (const csv of ['a,b\n1,2', 'time,pressure kPa\n2026-03-09T06:00:00Z,abc\n2026-03-09T06:01:00Z,1']) expect((await post('ines', 'log', { csv })).problem?.code).toMatch(/^bad-(file|row)$/)
+    for (const csv of ['a,b\n1,2', 'time,pressure kPa\n2026-03-09T06:00:00Z,abc\n2026-03-09T06:01:00Z,1'])
+      expect((await post('ines', 'log', { csv })).problem?.code).toMatch(/^bad-(file|row)$/)
     expect((await sheet()).entries).toHaveLength(before)
   })
   it('streamed samples are evaluated as they come, and the same sample twice is one', async () => {
     const at = (i: number) => new Date(Date.UTC(2026, 2, 9, 6, i)).toISOString()
-    const rows = Array.from({ length: 30 }, (_v, i) => ({ at: at(i), pressure: i * 1e4, temperature: 11, makeup: i / 1000 }))
+    const rows = Array.from({ length: 30 }, (_v, i) => ({
+      at: at(i),
+      pressure: i * 1e4,
+      temperature: 11,
+      makeup: i / 1000,
+    }))
     expect((await post('ines', 'samples', { samples: rows.slice(0, 20) })).status).toBe(200)
     expect((await post('ines', 'samples', { samples: rows.slice(10) })).status).toBe(200)
     const s = await sheet()
     expect(s.log!.count).toBe(30)
     expect(s.evaluation!.sentence).toMatch(/never reached/)
   })
-  it.each([['a pressure that is text', { pressure: '10' }], ['a time that is none', { at: 'now' }], ['water taken back', { makeup: -1 }], ['a temperature from nowhere', { temperature: 900 }], ['an unknown field', { colour: 1 }]])('%s is refused', async (_what, change) => {
-    const reply = await post('ines', 'samples', { samples: [{ at: new Date().toISOString(), pressure: 1e5, ...change }] })
+  it.each([
+    ['a pressure that is text', { pressure: '10' }],
+    ['a time that is none', { at: 'now' }],
+    ['water taken back', { makeup: -1 }],
+    ['a temperature from nowhere', { temperature: 900 }],
+    ['an unknown field', { colour: 1 }],
+  ])('%s is refused', async (_what, change) => {
+    const reply = await post('ines', 'samples', {
+      samples: [{ at: new Date().toISOString(), pressure: 1e5, ...change }],
+    })
     expect([reply.status, reply.problem?.code]).toEqual([422, 'bad-input'])
   })
   it('the leaking log fails it: not signed, and tested again from the start', async () => {
     const csv = sample('log-leaking.csv')
     expect((await post('ines', 'log', { csv })).problem).toMatchObject({ code: 'other-time', field: 'csv' })
     expect((await post('ines', 'log', { csv, reason: 'It is mine.' })).problem?.code).toBe('other-time')
-    expect((await post('petra', 'log', { csv, reason: 'The clock of the logger stood in March.' })).body).toMatchObject({ verdict: 'reject' })
+    expect(
+      (await post('petra', 'log', { csv, reason: 'The clock of the logger stood in March.' })).body,
+    ).toMatchObject({ verdict: 'reject' })
     expect((await sheet()).pack).toMatchObject({ state: 'failed', verdict: 'reject' })
-    expect((await post('hale', 'sign', { secret: '2468', image })).problem?.message).toContain('failed test is not signed')
+    expect((await post('hale', 'sign', { secret: '2468', image })).problem?.message).toContain(
+      'failed test is not signed',
+    )
     expect((await post('petra', 'start', { reason: 'Again after repair' })).status).toBe(200)
     expect(await sheet()).toMatchObject({ pack: { state: 'running', verdict: null }, log: null })
   })
   it('the tight log passes it, and the file is kept as it came', async () => {
     const csv = sample('log-tight.csv')
     const word = 'The clock of the logger stood in March.'
-    expect((await post('petra', 'log', { csv: sample('log-leaking.csv'), reason: word })).problem?.code).toBe('used-log')
+    expect((await post('petra', 'log', { csv: sample('log-leaking.csv'), reason: word })).problem?.code).toBe(
+      'used-log',
+    )
     expect((await post('petra', 'log', { csv, reason: word })).body).toMatchObject({ verdict: 'accept' })
     const row = await db('packs').where({ id: pack }).first('log_file')
     const file = await db('files').where({ id: row.log_file }).first('sha256', 'bytes')
@@ -105,27 +135,41 @@ describe('the test', () => {
 describe('the signatures', () => {
   it('need the PIN and a drawing; nobody signs under another name', async () => {
     expect((await post('hale', 'sign', { secret: '1111', image })).problem?.code).toBe('bad-secret')
-    expect((await post('hale', 'sign', { secret: '2468', name: 'Somebody Else', image })).problem?.code).toBe('bad-input')
-    expect((await post('hale', 'sign', { secret: '2468', image: 'data:text/html;base64,AAAA' })).problem?.field).toBe('image')
-    for (const bad of ['iVBORw0KGgo=', damaged]) expect((await post('hale', 'sign', { secret: '2468', image: `data:image/png;base64,${bad}` })).problem).toMatchObject({ code: 'bad-file', field: 'image' })
+    expect((await post('hale', 'sign', { secret: '2468', name: 'Somebody Else', image })).problem?.code).toBe(
+      'bad-input',
+    )
+    expect(
+      (await post('hale', 'sign', { secret: '2468', image: 'data:text/html;base64,AAAA' })).problem?.field,
+    ).toBe('image')
+    for (const bad of ['iVBORw0KGgo=', damaged])
+      expect(
+        (await post('hale', 'sign', { secret: '2468', image: `data:image/png;base64,${bad}` })).problem,
+      ).toMatchObject({ code: 'bad-file', field: 'image' })
     expect((await post('tam', 'sign', { secret: '2468', image })).problem?.code).toBe('forbidden')
   })
   it('inspector and witness sign; each signature names the digest of what it was given for', async () => {
     for (const who of ['ines', 'hale'] as const) {
       const before = (await sheet()).digest
       expect((await post(who, 'sign', { secret: '2468', image })).status).toBe(200)
-      expect((await sheet()).signatures.at(-1)).toMatchObject({ digest: before, role: who === 'ines' ? 'inspector' : 'witness' })
+      expect((await sheet()).signatures.at(-1)).toMatchObject({
+        digest: before,
+        role: who === 'ines' ? 'inspector' : 'witness',
+      })
     }
     expect((await sheet()).pack.state).toBe('signed')
   })
   it('a signed test is not started, logged or witnessed again', async () => {
     expect((await post('petra', 'start', { reason: 'Once more' })).problem?.code).toBe('wrong-state')
-    expect((await post('ines', 'log', { csv: `${sample('log-leaking.csv')}\n` })).problem?.code).toBe('wrong-state')
+    expect((await post('ines', 'log', { csv: `${sample('log-leaking.csv')}\n` })).problem?.code).toBe(
+      'wrong-state',
+    )
     expect((await post('hale', 'sign', { secret: '2468', image })).problem?.code).toBe('wrong-state')
   })
   it('the certificate is a PDF', async () => {
     const cookie = (people.hale as unknown as { cookie: string }).cookie
-    const reply = await fetch(`${inject('address')}/api/${base}/packs/${pack}/certificate`, { headers: { cookie } })
+    const reply = await fetch(`${inject('address')}/api/${base}/packs/${pack}/certificate`, {
+      headers: { cookie },
+    })
     expect(reply.headers.get('content-type')).toBe('application/pdf')
     const bytes = Buffer.from(await reply.arrayBuffer())
     expect(bytes.subarray(0, 5).toString()).toBe('%PDF-')

@@ -20,18 +20,39 @@ afterAll(() => db.destroy())
 const cookieOf = (client: Client) => (client as unknown as { cookie: string }).cookie
 /** Sixteen opaque points, each of another colour. */
 const raw = Buffer.from(Array.from({ length: 48 }, (_v, i) => (i * 37) % 256))
-const png = await sharp(raw, { raw: { width: 4, height: 4, channels: 3 } }).png().toBuffer()
+const png = await sharp(raw, { raw: { width: 4, height: 4, channels: 3 } })
+  .png()
+  .toBuffer()
 async function upload(bytes: Buffer, type: string, client = tam) {
-  const reply = await fetch(`${inject('address')}/api/${base}/files`, { method: 'POST', headers: { cookie: cookieOf(client), 'content-type': type }, body: new Uint8Array(bytes) })
-  return { status: reply.status, body: (await reply.json()) as { id?: string; sha256?: string; data?: { code: string; field: string } } }
+  const reply = await fetch(`${inject('address')}/api/${base}/files`, {
+    method: 'POST',
+    headers: { cookie: cookieOf(client), 'content-type': type },
+    body: new Uint8Array(bytes),
+  })
+  return {
+    status: reply.status,
+    body: (await reply.json()) as { id?: string; sha256?: string; data?: { code: string; field: string } },
+  }
 }
-const photo = (file: string) => ({ entries: [{ id: uuidv7(), kind: 'photo', step: 'washed', payload: { file, name: 'end.png' }, recordedAt: new Date().toISOString() }] })
+const photo = (file: string) => ({
+  entries: [
+    {
+      id: uuidv7(),
+      kind: 'photo',
+      step: 'washed',
+      payload: { file, name: 'end.png' },
+      recordedAt: new Date().toISOString(),
+    },
+  ],
+})
 
 describe('a photo', () => {
   it('comes back with every pixel as it went in, under a name that runs nowhere', async () => {
     const sent = await upload(png, 'image/png')
     expect(sent.status).toBe(200)
-    const back = await fetch(`${inject('address')}/api/${base}/files/${sent.body.id}`, { headers: { cookie: cookieOf(tam) } })
+    const back = await fetch(`${inject('address')}/api/${base}/files/${sent.body.id}`, {
+      headers: { cookie: cookieOf(tam) },
+    })
     const bytes = Buffer.from(await back.arrayBuffer())
     expect(createHash('sha256').update(bytes).digest('hex')).toBe(sent.body.sha256)
     const pixels = (file: Buffer) => sharp(file).raw().toBuffer()
@@ -40,22 +61,57 @@ describe('a photo', () => {
     expect(back.headers.get('x-content-type-options')).toBe('nosniff')
     expect(back.headers.get('content-disposition')).toMatch(/^inline; filename="[\w.-]+"$/)
   })
-  it.each([0, 1, 2, 3, 4])('of rows with filter %d is taken', async (filter) => expect((await upload(Buffer.from(withFilter(filter), 'base64'), 'image/png')).status).toBe(200))
+  it.each([0, 1, 2, 3, 4])('of rows with filter %d is taken', async (filter) =>
+    expect((await upload(Buffer.from(withFilter(filter), 'base64'), 'image/png')).status).toBe(200),
+  )
   it('of rows with any other filter is refused, whatever the byte', async () => {
     const codes = new Set<string | undefined>()
-    for (let filter = 5; filter < 256; filter++) codes.add((await upload(Buffer.from(withFilter(filter), 'base64'), 'image/png')).body.data?.code)
+    for (let filter = 5; filter < 256; filter++)
+      codes.add((await upload(Buffer.from(withFilter(filter), 'base64'), 'image/png')).body.data?.code)
     expect([...codes]).toEqual(['bad-file'])
   })
-  it.each([['a page', Buffer.from('<html><script>1</script>'), 'text/html'], ['a page that says it is a picture', Buffer.from('<html>'), 'image/png'], ['a drawing that can run', Buffer.from('<svg/>'), 'image/svg+xml'], ['nothing', Buffer.alloc(0), 'image/png'], ['a picture whose pixels are damaged', Buffer.from(damaged, 'base64'), 'image/png'], ['half a picture', Buffer.from(dot, 'base64').subarray(0, 50), 'image/png'], ['a small file that unfolds to a huge picture', Buffer.from(huge, 'base64'), 'image/png'], ['the beginning of a photo', Buffer.from([0xff, 0xd8, 0xff, 0xe0, 0, 4, 1, 1, 0xff, 0xd9, 0, 0]), 'image/jpeg']])('%s is refused', async (_what, bytes, type) => {
+  it.each([
+    ['a page', Buffer.from('<html><script>1</script>'), 'text/html'],
+    ['a page that says it is a picture', Buffer.from('<html>'), 'image/png'],
+    ['a drawing that can run', Buffer.from('<svg/>'), 'image/svg+xml'],
+    ['nothing', Buffer.alloc(0), 'image/png'],
+    ['a picture whose pixels are damaged', Buffer.from(damaged, 'base64'), 'image/png'],
+    ['half a picture', Buffer.from(dot, 'base64').subarray(0, 50), 'image/png'],
+    ['a small file that unfolds to a huge picture', Buffer.from(huge, 'base64'), 'image/png'],
+    [
+      'the beginning of a photo',
+      Buffer.from([0xff, 0xd8, 0xff, 0xe0, 0, 4, 1, 1, 0xff, 0xd9, 0, 0]),
+      'image/jpeg',
+    ],
+  ])('%s is refused', async (_what, bytes, type) => {
     const reply = await upload(bytes, type)
     expect(reply.status).toBe(422)
     expect(reply.body.data).toMatchObject({ code: 'bad-file', field: 'file' })
   })
-  it('more than eight megabytes are refused', async () => expect((await upload(Buffer.concat([png, Buffer.alloc(9 * 1024 * 1024)]), 'image/png')).status).toBe(413))
-  it('a witness sends none', async () => expect((await upload(png, 'image/png', await new Client(inject('address')).signIn('hale'))).status).toBe(403))
+  it('more than eight megabytes are refused', async () =>
+    expect((await upload(Buffer.concat([png, Buffer.alloc(9 * 1024 * 1024)]), 'image/png')).status).toBe(413))
+  it('a witness sends none', async () =>
+    expect((await upload(png, 'image/png', await new Client(inject('address')).signIn('hale'))).status).toBe(
+      403,
+    ))
   it('one that never arrived is named by no entry, report or answer', async () => {
-    expect((await tam.post(`${base}/joints/${joint}/entries`, photo(uuidv7()))).problem).toMatchObject({ code: 'not-found', field: 'file' })
-    expect((await tam.post(`${base}/ncrs`, { id: uuidv7(), subjectType: 'joint', subject: joint, step: 'washed', criterion: 'c', reading: 'r', photo: uuidv7() })).problem).toMatchObject({ code: 'not-found', field: 'photo' })
+    expect((await tam.post(`${base}/joints/${joint}/entries`, photo(uuidv7()))).problem).toMatchObject({
+      code: 'not-found',
+      field: 'file',
+    })
+    expect(
+      (
+        await tam.post(`${base}/ncrs`, {
+          id: uuidv7(),
+          subjectType: 'joint',
+          subject: joint,
+          step: 'washed',
+          criterion: 'c',
+          reading: 'r',
+          photo: uuidv7(),
+        })
+      ).problem,
+    ).toMatchObject({ code: 'not-found', field: 'photo' })
   })
   it('one that arrived is', async () => {
     const { body } = await upload(png, 'image/png')

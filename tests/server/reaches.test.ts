@@ -12,17 +12,36 @@ let tam: Client
 let rhona: Client
 beforeAll(async () => {
   db = asApplication(inject('data'))
-  ;[ines, tam, rhona] = (await signedIn(inject('address'), 'ines', 'tam', 'rhona')) as [Client, Client, Client]
+  ;[ines, tam, rhona] = (await signedIn(inject('address'), 'ines', 'tam', 'rhona')) as [
+    Client,
+    Client,
+    Client,
+  ]
   const north = (await db('crews').where({ name: 'Crew North' }).first('id')).id
-  reach = (await db('reaches').where({ crew: north, state: 'not-started' }).orderBy('from_station').first('id')).id
+  reach = (
+    await db('reaches').where({ crew: north, state: 'not-started' }).orderBy('from_station').first('id')
+  ).id
 })
 afterAll(() => db.destroy())
 
-const entry = (kind: string, payload: object, more: object = {}) => ({ id: uuidv7(), kind, payload, recordedAt: new Date().toISOString(), ...more })
-const lift = (side: string, thickness: number, more: object = {}) => entry('lift', { side, thickness, passes: 4, material: 'sand', haunched: true, ...more })
-const density = (wetDensity: number) => entry('density', { side: 'both', wetDensity, moisture: 0.08, maximum: 1900 })
+const entry = (kind: string, payload: object, more: object = {}) => ({
+  id: uuidv7(),
+  kind,
+  payload,
+  recordedAt: new Date().toISOString(),
+  ...more,
+})
+const lift = (side: string, thickness: number, more: object = {}) =>
+  entry('lift', { side, thickness, passes: 4, material: 'sand', haunched: true, ...more })
+const density = (wetDensity: number) =>
+  entry('density', { side: 'both', wetDensity, moisture: 0.08, maximum: 1900 })
 const send = (who: Client, ...entries: object[]) => who.post(`${base}/reaches/${reach}/entries`, { entries })
-const state = async () => (await db('reaches').where({ id: reach }).first('state', 'left_level', 'right_level')) as { state: string; left_level: number; right_level: number }
+const state = async () =>
+  (await db('reaches').where({ id: reach }).first('state', 'left_level', 'right_level')) as {
+    state: string
+    left_level: number
+    right_level: number
+  }
 const count = async () => Number((await db('entries').where({ subject: reach }).count('* as n'))[0]!.n)
 
 describe('embedment', () => {
@@ -46,10 +65,22 @@ describe('embedment', () => {
     expect((await state()).state).toBe('in-work')
   })
   it.each([
-    ['a side that is none', lift('top', 0.1), 'side'], ['no thickness', lift('both', 0), 'thickness'], ['two and a half passes', lift('both', 0.1, { passes: 2.5 }), 'passes'], ['a material nobody knows', lift('both', 0.1, { material: 'gold' }), 'material'],
-    ['an unknown key', lift('both', 0.1, { colour: 'red' }), 'payload'], ['soil lighter than snow', density(10), 'wetDensity'], ['a thickness written as text', lift('both', 0.1, { thickness: '0.1' }), 'thickness'],
-    ['a lift to take out that is not there', lift('both', 0.1, { replaces: uuidv7() }), 'replaces'], ['a strike of nothing', entry('correction', { strikes: uuidv7(), reason: 'x' }), 'strikes'], ['a strike without a reason', entry('correction', { strikes: uuidv7(), reason: ' ' }), 'reason'],
-    ['tomorrow', { ...lift('both', 0.1), recordedAt: new Date(Date.now() + 86_400_000).toISOString() }, 'recordedAt'], ['a release', entry('release', {}), 'entries[0].kind'],
+    ['a side that is none', lift('top', 0.1), 'side'],
+    ['no thickness', lift('both', 0), 'thickness'],
+    ['two and a half passes', lift('both', 0.1, { passes: 2.5 }), 'passes'],
+    ['a material nobody knows', lift('both', 0.1, { material: 'gold' }), 'material'],
+    ['an unknown key', lift('both', 0.1, { colour: 'red' }), 'payload'],
+    ['soil lighter than snow', density(10), 'wetDensity'],
+    ['a thickness written as text', lift('both', 0.1, { thickness: '0.1' }), 'thickness'],
+    ['a lift to take out that is not there', lift('both', 0.1, { replaces: uuidv7() }), 'replaces'],
+    ['a strike of nothing', entry('correction', { strikes: uuidv7(), reason: 'x' }), 'strikes'],
+    ['a strike without a reason', entry('correction', { strikes: uuidv7(), reason: ' ' }), 'reason'],
+    [
+      'tomorrow',
+      { ...lift('both', 0.1), recordedAt: new Date(Date.now() + 86_400_000).toISOString() },
+      'recordedAt',
+    ],
+    ['a release', entry('release', {}), 'entries[0].kind'],
   ])('%s is refused by its field, and nothing is written', async (_what, bad, field) => {
     const before = [await count(), await state()]
     const reply = await send(tam, lift('both', 0.1), bad)
@@ -62,9 +93,15 @@ describe('embedment', () => {
     const byLead = density(1955)
     await send(ines, byInspector)
     await send(tam, byLead)
-    expect((await send(tam, entry('correction', { strikes: byInspector.id, reason: 'mine is better' }))).problem).toMatchObject({ code: 'forbidden', field: 'strikes' })
-    expect((await send(tam, entry('correction', { strikes: byLead.id, reason: 'wrong hole' }))).status).toBe(200)
-    expect((await send(ines, entry('correction', { strikes: byInspector.id, reason: 'wrong hole' }))).status).toBe(200)
+    expect(
+      (await send(tam, entry('correction', { strikes: byInspector.id, reason: 'mine is better' }))).problem,
+    ).toMatchObject({ code: 'forbidden', field: 'strikes' })
+    expect((await send(tam, entry('correction', { strikes: byLead.id, reason: 'wrong hole' }))).status).toBe(
+      200,
+    )
+    expect(
+      (await send(ines, entry('correction', { strikes: byInspector.id, reason: 'wrong hole' }))).status,
+    ).toBe(200)
   })
   it('another crew’s reach is not there', async () => {
     expect((await send(rhona, lift('both', 0.1))).problem?.code).toBe('not-found')

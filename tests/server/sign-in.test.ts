@@ -28,17 +28,38 @@ async function somebody(role = 'inspector'): Promise<{ id: string; name: string 
   return { id, name }
 }
 const enter = async (signIn: string, secret: string, cookie = '') => {
-  const reply = await fetch(`${address()}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json', cookie }, body: JSON.stringify({ signIn, password: secret }) })
+  const reply = await fetch(`${address()}/api/session`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', cookie },
+    body: JSON.stringify({ signIn, password: secret }),
+  })
   const body = (await reply.json()) as { data?: { code: string; details?: { wait: number } } }
-  return { status: reply.status, code: body.data?.code, wait: body.data?.details?.wait ?? 0, cookies: reply.headers.getSetCookie().map((c) => c.split(';')[0]!) }
+  return {
+    status: reply.status,
+    code: body.data?.code,
+    wait: body.data?.details?.wait ?? 0,
+    cookies: reply.headers.getSetCookie().map((c) => c.split(';')[0]!),
+  }
 }
-const sees = async (cookie: string) => (await fetch(`${address()}/api/${base}/overview`, { headers: { cookie } })).status
+const sees = async (cookie: string) =>
+  (await fetch(`${address()}/api/${base}/overview`, { headers: { cookie } })).status
 
 describe('one name, however it is typed', () => {
-  it.each(['test.x', ' TEST.X ', 'Tést.x', 'test\u200b.x', 'ｔｅｓｔ.x', 'te\u00adst.x', 'TEST\u2060.X'])('%j is the same account to the limit and to the look-up', (typed) => expect(signInKey(typed)).toBe('test.x'))
+  it.each(['test.x', ' TEST.X ', 'Tést.x', 'test\u200b.x', 'ｔｅｓｔ.x', 'te\u00adst.x', 'TEST\u2060.X'])(
+    '%j is the same account to the limit and to the look-up',
+    (typed) => expect(signInKey(typed)).toBe('test.x'),
+  )
   it('other spellings of a name share one count of tries, and the right one still signs in', async () => {
     const { name } = await somebody()
-    const spellings = [name, name.toUpperCase(), ` ${name}`, name.replace('t', 'ｔ'), `${name}\u200b`, name.replace('e', 'é'), `${name}\u00ad`]
+    const spellings = [
+      name,
+      name.toUpperCase(),
+      ` ${name}`,
+      name.replace('t', 'ｔ'),
+      `${name}\u200b`,
+      name.replace('e', 'é'),
+      `${name}\u00ad`,
+    ]
     const codes = []
     for (const [i, typed] of spellings.entries()) codes.push((await enter(typed, `wrong ${i}`)).code)
     expect(codes.slice(0, 5)).toEqual(Array(5).fill('bad-sign-in'))
@@ -70,7 +91,13 @@ describe('wrong tries', () => {
     const [one, other] = [await somebody(), await somebody()]
     const known = (await enter(one.name, demoPassword)).cookies.find((c) => c.startsWith('vet-line-known='))!
     for (let i = 0; i < 12; i++) await enter(other.name, 'wrong')
-    for (const mark of [known, `vet-line-known=${other.id}.x`, `vet-line-known=${other.id}`, 'vet-line-known=%7C%7C']) expect((await enter(other.name, demoPassword, mark)).code).toBe('too-many')
+    for (const mark of [
+      known,
+      `vet-line-known=${other.id}.x`,
+      `vet-line-known=${other.id}`,
+      'vet-line-known=%7C%7C',
+    ])
+      expect((await enter(other.name, demoPassword, mark)).code).toBe('too-many')
   })
   it('with ever new names from one address are slowed too', async () => {
     const codes = []
@@ -80,7 +107,9 @@ describe('wrong tries', () => {
   })
   it('many at once are counted one by one', async () => {
     const { name } = await somebody()
-    const codes = (await Promise.all(Array.from({ length: 20 }, () => enter(name, 'wrong')))).map((r) => r.code)
+    const codes = (await Promise.all(Array.from({ length: 20 }, () => enter(name, 'wrong')))).map(
+      (r) => r.code,
+    )
     expect(codes.filter((c) => c === 'bad-sign-in').length).toBeLessThanOrEqual(6)
   })
   it('two dozen sign-ins at once leave the server to others', async () => {
@@ -110,18 +139,40 @@ async function until<T>(act: () => Promise<T>, good: (value: T) => boolean): Pro
 
 describe('a session', () => {
   const ways: [string, (person: { id: string; name: string }, cookie: string) => Promise<unknown>][] = [
-    ['signing out', (_p, cookie) => fetch(`${address()}/api/session`, { method: 'DELETE', headers: { cookie } })],
+    [
+      'signing out',
+      (_p, cookie) => fetch(`${address()}/api/session`, { method: 'DELETE', headers: { cookie } }),
+    ],
     ['being made inactive', ({ id }) => db('people').where({ id }).update({ active: false })],
-    ['another password', async ({ id }) => db('people').where({ id }).update({ password_hash: await hashSecret('another') })],
+    [
+      'another password',
+      async ({ id }) =>
+        db('people')
+          .where({ id })
+          .update({ password_hash: await hashSecret('another') }),
+    ],
     ['another role', ({ id }) => db('memberships').where({ person: id }).update({ role: 'witness' })],
     ['removal from the project', ({ id }) => db('memberships').where({ person: id }).delete()],
-    ['ending it from another device', async ({ name }, cookie) => {
-      const other = (await enter(name, demoPassword)).cookies[0]!
-      const list = (await (await fetch(`${address()}/api/sessions`, { headers: { cookie: other } })).json()) as { id: string; here: boolean }[]
-      expect(list.filter((s) => s.here)).toHaveLength(1)
-      expect(await sees(cookie)).toBe(200)
-      for (const s of list.filter((s) => !s.here)) expect((await fetch(`${address()}/api/sessions/${s.id}`, { method: 'DELETE', headers: { cookie: other } })).status).toBe(200)
-    }],
+    [
+      'ending it from another device',
+      async ({ name }, cookie) => {
+        const other = (await enter(name, demoPassword)).cookies[0]!
+        const list = (await (
+          await fetch(`${address()}/api/sessions`, { headers: { cookie: other } })
+        ).json()) as { id: string; here: boolean }[]
+        expect(list.filter((s) => s.here)).toHaveLength(1)
+        expect(await sees(cookie)).toBe(200)
+        for (const s of list.filter((s) => !s.here))
+          expect(
+            (
+              await fetch(`${address()}/api/sessions/${s.id}`, {
+                method: 'DELETE',
+                headers: { cookie: other },
+              })
+            ).status,
+          ).toBe(200)
+      },
+    ],
   ]
   it.each(ways)('ends with %s, and so does its open feed', async (_what, end) => {
     const person = await somebody()
@@ -131,7 +182,12 @@ describe('a session', () => {
     const reader = stream.body!.getReader()
     await reader.read()
     await end(person, cookie)
-    expect(await until(() => sees(cookie), (status) => status === 401)).toBe(401)
+    expect(
+      await until(
+        () => sees(cookie),
+        (status) => status === 401,
+      ),
+    ).toBe(401)
     const ended = (async () => {
       for (;;) if ((await reader.read()).done) return true
     })()
@@ -144,7 +200,10 @@ describe('a session', () => {
     expect(cookie).not.toContain((token as Buffer).toString('base64url'))
     expect(await sees(`vet-line=${(token as Buffer).toString('base64url')}`)).toBe(401)
   })
-  it.each([['after a shift of silence', { seen_at: new Date(Date.now() - 15 * 3_600_000) }], ['after some days whatever happens', { began_at: new Date(Date.now() - 6 * 86_400_000) }]])('ends %s', async (_what, change) => {
+  it.each([
+    ['after a shift of silence', { seen_at: new Date(Date.now() - 15 * 3_600_000) }],
+    ['after some days whatever happens', { began_at: new Date(Date.now() - 6 * 86_400_000) }],
+  ])('ends %s', async (_what, change) => {
     const person = await somebody()
     const cookie = (await enter(person.name, demoPassword)).cookies[0]!
     await db('sessions').where({ person: person.id }).update(change)
@@ -155,7 +214,9 @@ describe('a session', () => {
     const cookie = (await enter(one.name, demoPassword)).cookies[0]!
     const theirs = (await enter(other.name, demoPassword)).cookies[0]!
     const { id } = await db('sessions').where({ person: other.id }).first('id')
-    expect((await fetch(`${address()}/api/sessions/${id}`, { method: 'DELETE', headers: { cookie } })).status).toBe(404)
+    expect(
+      (await fetch(`${address()}/api/sessions/${id}`, { method: 'DELETE', headers: { cookie } })).status,
+    ).toBe(404)
     expect(await sees(theirs)).toBe(200)
   })
   it('signing in anew ends the one that the browser had', async () => {
@@ -175,7 +236,8 @@ describe('a session', () => {
   it('one person holds so many feeds, and the oldest gives way', async () => {
     const person = await somebody()
     const cookie = (await enter(person.name, demoPassword)).cookies[0]!
-    const open = async () => (await fetch(`${address()}/api/${base}/feed`, { headers: { cookie } })).body!.getReader()
+    const open = async () =>
+      (await fetch(`${address()}/api/${base}/feed`, { headers: { cookie } })).body!.getReader()
     const first = await open()
     for (let i = 0; i < 8; i++) await (await open()).read()
     for (;;) if ((await first.read()).done) break
@@ -183,10 +245,14 @@ describe('a session', () => {
 })
 
 describe('a crew lead', () => {
-  it.each([['without a crew', ['crew-lead']], ['who is a witness besides, without a crew', ['crew-lead', 'witness']]])('%s sees no crew’s joints', async (_what, roles) => {
+  it.each([
+    ['without a crew', ['crew-lead']],
+    ['who is a witness besides, without a crew', ['crew-lead', 'witness']],
+  ])('%s sees no crew’s joints', async (_what, roles) => {
     const person = await somebody('crew-lead')
     const { project } = await db('memberships').where({ person: person.id }).first('project')
-    for (const role of roles.slice(1)) await db('memberships').insert({ project, person: person.id, role, crew: null })
+    for (const role of roles.slice(1))
+      await db('memberships').insert({ project, person: person.id, role, crew: null })
     const cookie = (await enter(person.name, demoPassword)).cookies[0]!
     const get = async (path: string) => fetch(`${address()}/api/${base}/${path}`, { headers: { cookie } })
     const line = (await db('alignments').where({ project }).first('id')).id

@@ -31,10 +31,22 @@ const anyText = (most: number) => fc.string({ unit: 'binary', maxLength: most })
 const moment = fc.integer({ min: Date.UTC(2000, 0, 1), max: Date.UTC(2100, 0, 1) - 1 })
 
 it('text, numbers and times survive the database unchanged', async () => {
-  const payload = fc.record({ text: anyText(200), number: fc.double({ noNaN: true, noDefaultInfinity: true }), list: fc.array(fc.oneof(anyText(20), fc.integer(), fc.boolean(), fc.constant(null))) })
+  const payload = fc.record({
+    text: anyText(200),
+    number: fc.double({ noNaN: true, noDefaultInfinity: true }),
+    list: fc.array(fc.oneof(anyText(20), fc.integer(), fc.boolean(), fc.constant(null))),
+  })
   await fc.assert(
     fc.asyncProperty(payload, anyText(55), anyText(55), moment, async (data, step, device, at) => {
-      const entry = { id: uuidv7(), kind: 'remark' as const, step, device, payload: data, recordedAt: new Date(at), late: 'no-stamp' as const }
+      const entry = {
+        id: uuidv7(),
+        kind: 'remark' as const,
+        step,
+        device,
+        payload: data,
+        recordedAt: new Date(at),
+        late: 'no-stamp' as const,
+      }
       await db.transaction(async (trx) => {
         const { entries } = await appendEntries(trx, actor, 'inspector', 'instrument', tool, [entry])
         const written = entries.at(-1)!
@@ -52,32 +64,70 @@ it('text, numbers and times survive the database unchanged', async () => {
 describe('what would be stored otherwise is refused', () => {
   const lone = fc.constantFrom('\ud800', 'a\udfff', '\udbff\udbff', 'x\ud83d')
   it('half of a pair of surrogates, wherever it stands', () => {
-    fc.assert(fc.property(fc.array(fc.string()), lone, fc.nat(), (texts, bad, at) => {
-      const list = [...texts.slice(0, at % (texts.length + 1)), bad, ...texts.slice(at % (texts.length + 1))]
-      expect(illFormed({ a: [{ b: list }] })).not.toBeNull()
-      expect(illFormed({ [bad]: 1 })).not.toBeNull()
-      expect(illFormed({ a: texts })).toBeNull()
-    }))
+    fc.assert(
+      fc.property(fc.array(fc.string()), lone, fc.nat(), (texts, bad, at) => {
+        const list = [
+          ...texts.slice(0, at % (texts.length + 1)),
+          bad,
+          ...texts.slice(at % (texts.length + 1)),
+        ]
+        expect(illFormed({ a: [{ b: list }] })).not.toBeNull()
+        expect(illFormed({ [bad]: 1 })).not.toBeNull()
+        expect(illFormed({ a: texts })).toBeNull()
+      }),
+    )
   })
   it('a time outside the century', () => {
-    for (const at of [Date.UTC(1999, 11, 31, 23, 59, 59, 999), Date.UTC(2100, 0, 1), NaN, -62135596800000, 0.5]) expect(isMoment(at), String(at)).toBe(false)
+    for (const at of [
+      Date.UTC(1999, 11, 31, 23, 59, 59, 999),
+      Date.UTC(2100, 0, 1),
+      NaN,
+      -62135596800000,
+      0.5,
+    ])
+      expect(isMoment(at), String(at)).toBe(false)
     for (const at of [Date.UTC(2000, 0, 1), Date.UTC(2100, 0, 1) - 1]) expect(isMoment(at)).toBe(true)
-    expect(() => checkStorable({ payload: {}, recordedAt: new Date(NaN) })).toThrow(/not a day of this century/)
+    expect(() => checkStorable({ payload: {}, recordedAt: new Date(NaN) })).toThrow(
+      /not a day of this century/,
+    )
   })
   it('over HTTP, with its code and field', async () => {
     const ines = await new Client(inject('address')).signIn('ines')
     const send = async (more: object) => {
-      const entry = { id: uuidv7(), kind: 'remark', step: 'washed', payload: { text: 'x' }, recordedAt: new Date().toISOString(), ...more }
+      const entry = {
+        id: uuidv7(),
+        kind: 'remark',
+        step: 'washed',
+        payload: { text: 'x' },
+        recordedAt: new Date().toISOString(),
+        ...more,
+      }
       const cookie = (ines as unknown as { cookie: string }).cookie
       // Written by hand, as a half pair does not survive the encoding of a text.
       const body = JSON.stringify({ entries: [entry] }).replaceAll('HALF', '\\ud800')
-      const reply = await fetch(`${inject('address')}/api/${base}/joints/${joint}/entries`, { method: 'POST', headers: { cookie, 'content-type': 'application/json' }, body })
+      const reply = await fetch(`${inject('address')}/api/${base}/joints/${joint}/entries`, {
+        method: 'POST',
+        headers: { cookie, 'content-type': 'application/json' },
+        body,
+      })
       return [reply.status, ((await reply.json()) as { data?: { code: string } }).data?.code]
     }
-    for (const more of [{ payload: { text: 'HALF' } }, { device: 'HALF' }, { step: 'HALF' }, { instrument: 'HALF' }]) expect(await send(more)).toEqual([422, 'bad-text'])
+    for (const more of [
+      { payload: { text: 'HALF' } },
+      { device: 'HALF' },
+      { step: 'HALF' },
+      { instrument: 'HALF' },
+    ])
+      expect(await send(more)).toEqual([422, 'bad-text'])
   })
-  it.each(['junk', 'http://', 'null', 'http://[', '://x'])('an origin of %j is foreign, and no fault', async (origin) => {
-    const ines = await new Client(inject('address')).signIn('ines')
-    expect((await ines.call('POST', `${base}/joints/${joint}/entries`, { entries: [] }, { origin })).problem?.code).toBe('cross-site')
-  })
+  it.each(['junk', 'http://', 'null', 'http://[', '://x'])(
+    'an origin of %j is foreign, and no fault',
+    async (origin) => {
+      const ines = await new Client(inject('address')).signIn('ines')
+      expect(
+        (await ines.call('POST', `${base}/joints/${joint}/entries`, { entries: [] }, { origin })).problem
+          ?.code,
+      ).toBe('cross-site')
+    },
+  )
 })

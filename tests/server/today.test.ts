@@ -10,13 +10,17 @@ let db: Knex
 const clients = {} as Record<'ines' | 'tam' | 'rhona' | 'hale' | 'petra' | 'admin', Client>
 beforeAll(async () => {
   db = asApplication(inject('data'))
-  for (const name of ['ines', 'tam', 'rhona', 'hale', 'petra', 'admin'] as const) clients[name] = await new Client(inject('address')).signIn(name)
+  for (const name of ['ines', 'tam', 'rhona', 'hale', 'petra', 'admin'] as const)
+    clients[name] = await new Client(inject('address')).signIn(name)
 })
 afterAll(() => db.destroy())
 
-const today = async (who: keyof typeof clients) => (await clients[who].get(`${base}/today`)).body as TodayItem[]
-const clocks = async (who: keyof typeof clients) => (await clients[who].get(`${base}/clocks`)).body as JointClock[]
-const crewsOf = (list: { crew: string | null }[]) => [...new Set(list.map((x) => x.crew))].filter((c) => c !== null).sort()
+const today = async (who: keyof typeof clients) =>
+  (await clients[who].get(`${base}/today`)).body as TodayItem[]
+const clocks = async (who: keyof typeof clients) =>
+  (await clients[who].get(`${base}/clocks`)).body as JointClock[]
+const crewsOf = (list: { crew: string | null }[]) =>
+  [...new Set(list.map((x) => x.crew))].filter((c) => c !== null).sort()
 
 describe('Today', () => {
   it('who stands still longest comes first', async () => {
@@ -33,23 +37,41 @@ describe('Today', () => {
   it('a hold is there for as long as its release is asked for', async () => {
     for (const item of (await today('ines')).filter((i) => i.kind === 'hold')) {
       const { summary } = await db('joints').where({ id: item.subject }).first('summary')
-      expect((JSON.parse(summary) as { holds: { step: string }[] }).holds.map((h) => h.step)).toContain(item.step)
+      expect((JSON.parse(summary) as { holds: { step: string }[] }).holds.map((h) => h.step)).toContain(
+        item.step,
+      )
     }
   })
   it('a report is there until it is closed', async () => {
-    const open = (await db('ncrs as n').join('projects as p', 'p.id', 'n.project').where('p.project_key', 'skerry-head').whereNot('n.state', 'closed').pluck('n.number')) as string[]
-    expect((await today('petra')).filter((i) => i.kind === 'ncr').map((i) => i.title).sort()).toEqual([...open].sort())
+    const open = (await db('ncrs as n')
+      .join('projects as p', 'p.id', 'n.project')
+      .where('p.project_key', 'skerry-head')
+      .whereNot('n.state', 'closed')
+      .pluck('n.number')) as string[]
+    expect(
+      (await today('petra'))
+        .filter((i) => i.kind === 'ncr')
+        .map((i) => i.title)
+        .sort(),
+    ).toEqual([...open].sort())
   })
   it('a crew lead sees the own crew’s work, and nothing of the office', async () => {
     expect(crewsOf(await today('tam'))).toEqual(['Crew North'])
     expect(crewsOf(await today('rhona'))).toEqual(['Crew Harbour'])
-    expect((await today('tam')).some((i) => ['delivery', 'test', 'lot', 'round'].includes(i.kind))).toBe(false)
+    expect((await today('tam')).some((i) => ['delivery', 'test', 'lot', 'round'].includes(i.kind))).toBe(
+      false,
+    )
   })
-  it('an administrator has no day on the site', async () => expect((await clients.admin.get(`${base}/today`)).status).toBe(403))
+  it('an administrator has no day on the site', async () =>
+    expect((await clients.admin.get(`${base}/today`)).status).toBe(403))
   it('a lot past its date and a round that is due are named with their place', async () => {
     const list = await today('ines')
-    expect(list.find((i) => i.kind === 'lot' && i.title === 'Lot past its date')).toMatchObject({ place: 'CE-3' })
-    expect(list.filter((i) => i.kind === 'round').every((i) => i.place.length > 0 && i.due !== null)).toBe(true)
+    expect(list.find((i) => i.kind === 'lot' && i.title === 'Lot past its date')).toMatchObject({
+      place: 'CE-3',
+    })
+    expect(list.filter((i) => i.kind === 'round').every((i) => i.place.length > 0 && i.due !== null)).toBe(
+      true,
+    )
   })
 })
 
@@ -70,17 +92,31 @@ describe('Clocks', () => {
 describe('the line', () => {
   it('shows a crew lead the own joints only, and all of them', async () => {
     const main = (await db('alignments').where({ name: 'Rising main' }).first('id')).id
-    const strip = async (who: keyof typeof clients) => (await clients[who].get(`${base}/lines/${main}/strip`)).body as { joints: { id: string; crew: string; station: number }[] }
+    const strip = async (who: keyof typeof clients) =>
+      (await clients[who].get(`${base}/lines/${main}/strip`)).body as {
+        joints: { id: string; crew: string; station: number }[]
+      }
     const [all, mine] = [await strip('ines'), await strip('tam')]
     const north = (await db('crews').where({ name: 'Crew North' }).first('id')).id
     expect(mine.joints.map((j) => j.id)).toEqual(all.joints.filter((j) => j.crew === north).map((j) => j.id))
-    expect((await clients.ines.get(`${base}/lines/${north}/strip`)).problem).toMatchObject({ code: 'not-found', field: 'line' })
-    expect(all.joints.map((j) => j.station)).toEqual([...all.joints.map((j) => j.station)].sort((a, b) => a - b))
+    expect((await clients.ines.get(`${base}/lines/${north}/strip`)).problem).toMatchObject({
+      code: 'not-found',
+      field: 'line',
+    })
+    expect(all.joints.map((j) => j.station)).toEqual(
+      [...all.joints.map((j) => j.station)].sort((a, b) => a - b),
+    )
   })
 })
 
 describe('go-to', () => {
-  const find = async (who: keyof typeof clients, text: string) => ((await clients[who].get(`${base}/find?text=${encodeURIComponent(text)}`)).body as { kind: string; label: string }[]).map((f) => `${f.kind} ${f.label}`)
+  const find = async (who: keyof typeof clients, text: string) =>
+    (
+      (await clients[who].get(`${base}/find?text=${encodeURIComponent(text)}`)).body as {
+        kind: string
+        label: string
+      }[]
+    ).map((f) => `${f.kind} ${f.label}`)
   it('finds what is meant, whatever it is', async () => {
     expect(await find('ines', 'RM-234')).toContain('joint RM-234')
     expect((await find('ines', 'L2411')).some((f) => f.startsWith('lot L2411'))).toBe(true)
@@ -88,10 +124,16 @@ describe('go-to', () => {
     expect((await find('ines', 'TP-01')).some((f) => f.includes('TP-01'))).toBe(true)
   })
   it('gives a crew lead no joint of another crew', async () => {
-    const rhonas = (await db('joints as j').join('crews as c', 'c.id', 'j.crew').where('c.name', 'Crew Harbour').first('j.number')).number as string
+    const rhonas = (
+      await db('joints as j')
+        .join('crews as c', 'c.id', 'j.crew')
+        .where('c.name', 'Crew Harbour')
+        .first('j.number')
+    ).number as string
     expect((await find('tam', rhonas)).filter((f) => f === `joint ${rhonas}`)).toEqual([])
   })
   it('takes signs of a pattern as they are written', async () => {
-    for (const text of ['%', '_', '\\', "'"]) expect((await find('ines', text)).filter((f) => f.startsWith('joint'))).toEqual([])
+    for (const text of ['%', '_', '\\', "'"])
+      expect((await find('ines', text)).filter((f) => f.startsWith('joint'))).toEqual([])
   })
 })

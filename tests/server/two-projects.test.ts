@@ -20,15 +20,42 @@ beforeAll(async () => {
   other = await laySecondProject(db)
   people = await signedIn(inject('address'), ...names)
   const project = (await db('projects').where({ project_key: 'skerry-head' }).first('id')).id
-  const first = async (table: string, where: object = {}) => (await db(table).where({ project, ...where }).first('id')).id as string
-  own = { joint: await first('joints', { number: 'RM-239' }), reach: await first('reaches'), pack: await first('packs'), delivery: await first('deliveries'), order: await first('orders'), procedure: await first('procedures', { state: 'issued' }), lot: await first('lots'), place: await first('places'), item: await first('items'), instrument: await first('instruments'), ncr: await first('ncrs') }
+  const first = async (table: string, where: object = {}) =>
+    (
+      await db(table)
+        .where({ project, ...where })
+        .first('id')
+    ).id as string
+  own = {
+    joint: await first('joints', { number: 'RM-239' }),
+    reach: await first('reaches'),
+    pack: await first('packs'),
+    delivery: await first('deliveries'),
+    order: await first('orders'),
+    procedure: await first('procedures', { state: 'issued' }),
+    lot: await first('lots'),
+    place: await first('places'),
+    item: await first('items'),
+    instrument: await first('instruments'),
+    ncr: await first('ncrs'),
+  }
 })
 afterAll(() => db.destroy())
 
-const chains = async () => db('chains').where({ project: other.project }).select('subject', 'subject_type', 'seq', 'hash').orderBy('subject')
-const projectRoutes = (Object.entries(access) as [RouteKey, Who][]).filter(([key]) => key.includes(':project') && !key.endsWith('/feed'))
+const chains = async () =>
+  db('chains')
+    .where({ project: other.project })
+    .select('subject', 'subject_type', 'seq', 'hash')
+    .orderBy('subject')
+const projectRoutes = (Object.entries(access) as [RouteKey, Who][]).filter(
+  ([key]) => key.includes(':project') && !key.endsWith('/feed'),
+)
 /** Every place of a path filled with the other project's id of that kind. */
-const pathTo = (key: string) => key.split(' ')[1]!.replace('/api/projects/:project', base).replace(/:(\w+)/g, (_all, name: string) => other[name] ?? uuidv7())
+const pathTo = (key: string) =>
+  key
+    .split(' ')[1]!
+    .replace('/api/projects/:project', base)
+    .replace(/:(\w+)/g, (_all, name: string) => other[name] ?? uuidv7())
 
 /** Bodies that are right but for the ids in them. */
 const bodyOf = (key: string): object => {
@@ -36,8 +63,12 @@ const bodyOf = (key: string): object => {
   const at = new Date().toISOString()
   const bodies: Record<string, object> = {
     '/open': { upstream: other.item, downstream: other.item, fitting: other.item },
-    '/joints/:joint/entries': { entries: [{ id: uuidv7(), kind: 'remark', step: 'washed', payload: { text: 'x' }, recordedAt: at }] },
-    '/reaches/:reach/entries': { entries: [{ id: uuidv7(), kind: 'remark', payload: { text: 'x' }, recordedAt: at }] },
+    '/joints/:joint/entries': {
+      entries: [{ id: uuidv7(), kind: 'remark', step: 'washed', payload: { text: 'x' }, recordedAt: at }],
+    },
+    '/reaches/:reach/entries': {
+      entries: [{ id: uuidv7(), kind: 'remark', payload: { text: 'x' }, recordedAt: at }],
+    },
     '/release': { id: uuidv7(), step: 'before-fusion', kind: 'release', secret },
     '/ncrs': { id: uuidv7(), subjectType: 'joint', subject: other.joint, criterion: 'x', reading: 'x' },
     '/disposition': { disposition: 'rework', reason: 'x', secret },
@@ -47,7 +78,13 @@ const bodyOf = (key: string): object => {
     '/store': { place: other.place, item: null },
     '/lots/:lot/dates': { made: null, expires: null, opened: null },
     '/quarantine': { on: true, reason: 'x' },
-    '/trace/quarantine': { kind: 'lot', value: `${MARK} lot`, reason: 'x', joints: [{ joint: other.joint, ncr: uuidv7() }], stock: true },
+    '/trace/quarantine': {
+      kind: 'lot',
+      value: `${MARK} lot`,
+      reason: 'x',
+      joints: [{ joint: other.joint, ncr: uuidv7() }],
+      stock: true,
+    },
     '/sample': { item: 'GH-PIPE' },
     '/calibrations': { from: '2026-01-01', until: '2026-02-01', certificate: 'x' },
     '/review': { accepted: true, reason: '', secret },
@@ -58,15 +95,20 @@ const bodyOf = (key: string): object => {
     '/sign': { secret, image: 'data:image/png;base64,AAAA' },
     '/orders/preview': { file: { name: 'x.csv', data: 'YQ==' } },
   }
-  const end = Object.keys(bodies).filter((e) => key.endsWith(e)).sort((a, b) => b.length - a.length)[0]
+  const end = Object.keys(bodies)
+    .filter((e) => key.endsWith(e))
+    .sort((a, b) => b.length - a.length)[0]
   return end ? bodies[end]! : {}
 }
 
 describe('a second project with data in every table', () => {
   it('has some in every table that projects share', async () => {
-    const [tables] = (await db.raw("SELECT TABLE_NAME AS t FROM information_schema.COLUMNS WHERE TABLE_SCHEMA = DATABASE() AND COLUMN_NAME = 'project'")) as [{ t: string }[]]
+    const [tables] = (await db.raw(
+      "SELECT TABLE_NAME AS t FROM information_schema.COLUMNS WHERE TABLE_SCHEMA = DATABASE() AND COLUMN_NAME = 'project'",
+    )) as [{ t: string }[]]
     const empty = []
-    for (const { t } of tables) if (Number((await db(t).where({ project: other.project }).count('* as n'))[0]!.n) === 0) empty.push(t)
+    for (const { t } of tables)
+      if (Number((await db(t).where({ project: other.project }).count('* as n'))[0]!.n) === 0) empty.push(t)
     // Remembered headings come with an import only.
     expect(empty).toEqual(['column_maps'])
   })
@@ -83,31 +125,56 @@ describe('a second project with data in every table', () => {
     expect(await chains()).toEqual(before)
   })
 
-  it.each(projectRoutes.filter(([key]) => key.startsWith('GET')))('%s of the other project is not there for anybody of this one', async (key) => {
-    for (const client of people) expect((await client.get(pathTo(key).replace(base, `projects/${secondKey}`))).status).toBe(404)
-  })
+  it.each(projectRoutes.filter(([key]) => key.startsWith('GET')))(
+    '%s of the other project is not there for anybody of this one',
+    async (key) => {
+      for (const client of people)
+        expect((await client.get(pathTo(key).replace(base, `projects/${secondKey}`))).status).toBe(404)
+    },
+  )
 
-  it.each(['joint', 'reach', 'pack', 'delivery', 'item', 'lot', 'instrument', 'person', 'crew', 'procedure'])('a trace from its %s finds nothing', async (kind) => {
-    const value = kind === 'lot' ? `${MARK} lot` : other[kind]!
-    const { status, problem } = await people[0]!.get(`${base}/trace?kind=${kind}&value=${encodeURIComponent(value)}`)
-    expect(status).toBe(404)
-    expect(problem?.message).toMatch(/^There is no such/)
-  })
+  it.each(['joint', 'reach', 'pack', 'delivery', 'item', 'lot', 'instrument', 'person', 'crew', 'procedure'])(
+    'a trace from its %s finds nothing',
+    async (kind) => {
+      const value = kind === 'lot' ? `${MARK} lot` : other[kind]!
+      const { status, problem } = await people[0]!.get(
+        `${base}/trace?kind=${kind}&value=${encodeURIComponent(value)}`,
+      )
+      expect(status).toBe(404)
+      expect(problem?.message).toMatch(/^There is no such/)
+    },
+  )
 
   it('finding by name finds nothing of it', async () => {
-    for (const client of people.slice(0, 4)) expect((await client.get(`${base}/find?text=${MARK}`)).body).toEqual([])
+    for (const client of people.slice(0, 4))
+      expect((await client.get(`${base}/find?text=${MARK}`)).body).toEqual([])
   })
 
   it('the feed of this project hears nothing of what is recorded there', async () => {
     const abort = new AbortController()
     const cookie = (people[0] as unknown as { cookie: string }).cookie
-    const stream = await fetch(`${inject('address')}/api/${base}/feed`, { headers: { cookie }, signal: abort.signal })
+    const stream = await fetch(`${inject('address')}/api/${base}/feed`, {
+      headers: { cookie },
+      signal: abort.signal,
+    })
     const reader = stream.body!.pipeThrough(new TextDecoderStream()).getReader()
     let text = ''
     while (!text.includes('open')) text += (await reader.read()).value ?? ''
     const gorse = await new Client(inject('address')).signIn('gorse')
-    const remark = (step: string) => ({ entries: [{ id: uuidv7(), kind: 'remark', step, payload: { text: 'heard?' }, recordedAt: new Date().toISOString() }] })
-    expect((await gorse.post(`projects/${secondKey}/joints/${other.joint}/entries`, remark('washed'))).status).toBe(200)
+    const remark = (step: string) => ({
+      entries: [
+        {
+          id: uuidv7(),
+          kind: 'remark',
+          step,
+          payload: { text: 'heard?' },
+          recordedAt: new Date().toISOString(),
+        },
+      ],
+    })
+    expect(
+      (await gorse.post(`projects/${secondKey}/joints/${other.joint}/entries`, remark('washed'))).status,
+    ).toBe(200)
     expect((await people[0]!.post(`${base}/joints/${own.joint}/entries`, remark('washed'))).status).toBe(200)
     while (!text.includes(own.joint!)) text += (await reader.read()).value ?? ''
     abort.abort()
@@ -119,39 +186,104 @@ describe('a second project with data in every table', () => {
 const creating: [route: string, who: string, body: (id: string) => object][] = [
   ['ncrs', 'ines', (id) => ({ id, subjectType: 'joint', subject: own.joint, criterion: 'c', reading: 'r' })],
   ['procedures', 'petra', (id) => ({ id, source: draftSource })],
-  ['instruments', 'admin', (id) => ({ id, name: `rule ${id}`, kind: 'rule', quantity: 'length', min: '0 mm', max: '1 m', resolution: '1 mm', uncertainty: '1 mm' })],
-  ['yard', 'ines', (id) => ({ id, name: `place ${id.slice(-6)}`, kind: 'plastic pipe', min: null, max: null, everyDays: 7 })],
+  [
+    'instruments',
+    'admin',
+    (id) => ({
+      id,
+      name: `rule ${id}`,
+      kind: 'rule',
+      quantity: 'length',
+      min: '0 mm',
+      max: '1 m',
+      resolution: '1 mm',
+      uncertainty: '1 mm',
+    }),
+  ],
+  [
+    'yard',
+    'ines',
+    (id) => ({ id, name: `place ${id.slice(-6)}`, kind: 'plastic pipe', min: null, max: null, everyDays: 7 }),
+  ],
 ]
 let draftSource = ''
-const kinds = ['joint', 'reach', 'pack', 'delivery', 'item', 'order', 'procedure', 'lot', 'place', 'instrument', 'ncr']
+const kinds = [
+  'joint',
+  'reach',
+  'pack',
+  'delivery',
+  'item',
+  'order',
+  'procedure',
+  'lot',
+  'place',
+  'instrument',
+  'ncr',
+]
 
 describe('an id that the client makes', () => {
   beforeAll(async () => {
     const { source } = await db('procedures').where({ id: own.procedure }).first('source')
     draftSource = (source as string).replace(/^revision: .*$/m, 'revision: ZZ')
   })
-  const heads = async (id: string) => [await db('chains').where({ subject: id }).first(), await db('entries').where({ subject: id }).count('* as n').first()]
+  const heads = async (id: string) => [
+    await db('chains').where({ subject: id }).first(),
+    await db('entries').where({ subject: id }).count('* as n').first(),
+  ]
 
-  it.each(creating.flatMap(([route, who, body]) => kinds.flatMap((kind) => (['own', 'other'] as const).map((whose) => [route, kind, whose, who, body] as const))))('of %s opens no record of a %s (%s project)', async (route, kind, whose, who, body) => {
+  it.each(
+    creating.flatMap(([route, who, body]) =>
+      kinds.flatMap((kind) =>
+        (['own', 'other'] as const).map((whose) => [route, kind, whose, who, body] as const),
+      ),
+    ),
+  )('of %s opens no record of a %s (%s project)', async (route, kind, whose, who, body) => {
     const id = (whose === 'own' ? own : other)[kind]!
     const before = await heads(id)
     const reply = await people[names.indexOf(who)]!.post(`${base}/${route}`, body(id))
     // The same kind in the same project is the same thing sent again, or refused; nothing is added to it.
-    if (!(whose === 'own' && route.startsWith(kind) && (kind === 'ncr' || kind === 'procedure'))) expect([reply.status, reply.problem?.code]).toEqual([409, 'id-taken'])
+    if (!(whose === 'own' && route.startsWith(kind) && (kind === 'ncr' || kind === 'procedure')))
+      expect([reply.status, reply.problem?.code]).toEqual([409, 'id-taken'])
     expect(JSON.stringify(reply.body)).not.toContain(MARK)
     expect(await heads(id)).toEqual(before)
   })
 
   it('of an entry that stands elsewhere is taken', async () => {
-    const reply = await people[0]!.post(`${base}/joints/${own.joint}/entries`, { entries: [{ id: other.entry, kind: 'remark', step: 'washed', payload: { text: 'x' }, recordedAt: new Date().toISOString() }] })
+    const reply = await people[0]!.post(`${base}/joints/${own.joint}/entries`, {
+      entries: [
+        {
+          id: other.entry,
+          kind: 'remark',
+          step: 'washed',
+          payload: { text: 'x' },
+          recordedAt: new Date().toISOString(),
+        },
+      ],
+    })
     expect([reply.status, reply.problem?.code]).toEqual([409, 'id-taken'])
   })
 
   it('a chain takes no entry of another kind or project, whatever the application does', async () => {
     const head = await db('chains').where({ subject: other.joint }).first()
-    const row = (more: object) => ({ id: uuidv7(), project: head.project, subject_type: 'joint', subject: other.joint, seq: head.seq + 1, prev: head.hash, kind: 'remark', payload: '{}', person: other.person, role: 'inspector', recorded_at: new Date(), received_at: new Date(), hash: 'f'.repeat(64), ...more })
+    const row = (more: object) => ({
+      id: uuidv7(),
+      project: head.project,
+      subject_type: 'joint',
+      subject: other.joint,
+      seq: head.seq + 1,
+      prev: head.hash,
+      kind: 'remark',
+      payload: '{}',
+      person: other.person,
+      role: 'inspector',
+      recorded_at: new Date(),
+      received_at: new Date(),
+      hash: 'f'.repeat(64),
+      ...more,
+    })
     const [{ id: skerry }] = await db('projects').where({ project_key: 'skerry-head' }).select('id')
-    for (const more of [{ project: skerry }, { subject_type: 'ncr' }, { subject: uuidv7() }]) await expect(db('entries').insert(row(more))).rejects.toMatchObject({ errno: 31002 })
+    for (const more of [{ project: skerry }, { subject_type: 'ncr' }, { subject: uuidv7() }])
+      await expect(db('entries').insert(row(more))).rejects.toMatchObject({ errno: 31002 })
   })
 })
 
@@ -162,13 +294,21 @@ describe('verify', () => {
     const before = await own()
     await db('joints').where({ id: other.joint }).update({ state: 'accepted' })
     const there = await verify(secondKey)
-    expect(there.stale.map((s) => [s.subject, s.field, s.stored])).toContainEqual([other.joint, 'state', 'accepted'])
+    expect(there.stale.map((s) => [s.subject, s.field, s.stored])).toContainEqual([
+      other.joint,
+      'state',
+      'accepted',
+    ])
     expect(await own()).toEqual(before)
     expect(JSON.stringify(await verify('skerry-head'))).not.toContain(other.joint)
   })
   it('finds a file whose bytes are not its digest', async () => {
-    await db('files').where({ id: other.file }).update({ bytes: Buffer.from('other bytes') })
-    expect((await verify(secondKey)).faults).toContainEqual(expect.objectContaining({ subject: other.file, subjectType: 'file' }))
+    await db('files')
+      .where({ id: other.file })
+      .update({ bytes: Buffer.from('other bytes') })
+    expect((await verify(secondKey)).faults).toContainEqual(
+      expect.objectContaining({ subject: other.file, subjectType: 'file' }),
+    )
   })
   it('finds a chain whose kind or project was changed, and one that was removed', async () => {
     const raw = async (sql: string, ...values: unknown[]) => {
@@ -196,8 +336,22 @@ describe('verify', () => {
   ])('finds a projection in %s that nobody’s entry stands for', async (table, change, type) => {
     const fresh = uuidv7()
     const [row] = await db(table).where({ id: other[type] }).select()
-    const unique = { number: `new ${type}`, name: `new ${type}`, serial: `new ${type}`, lot: `new ${type}`, procedure_id: null, opened_at: null }
-    const copy = { ...row, id: fresh, ...Object.fromEntries(Object.entries(unique).filter(([k]) => k in row && (k !== 'lot' || table === 'lots'))), state: table === 'items' ? 'received' : table === 'packs' ? 'planned' : 'not-started' }
+    const unique = {
+      number: `new ${type}`,
+      name: `new ${type}`,
+      serial: `new ${type}`,
+      lot: `new ${type}`,
+      procedure_id: null,
+      opened_at: null,
+    }
+    const copy = {
+      ...row,
+      id: fresh,
+      ...Object.fromEntries(
+        Object.entries(unique).filter(([k]) => k in row && (k !== 'lot' || table === 'lots')),
+      ),
+      state: table === 'items' ? 'received' : table === 'packs' ? 'planned' : 'not-started',
+    }
     if (table === 'lots') delete (copy as Record<string, unknown>).state
     await db(table).insert(copy)
     expect((await verify(secondKey)).stale.map((s) => s.subject)).not.toContain(fresh)

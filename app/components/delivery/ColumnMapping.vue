@@ -2,12 +2,24 @@
 import type { Column, Mapping } from '#core/delivery/columns'
 
 /** Which column of the file is which; asked only where the headings do not say it. */
-const props = defineProps<{ columns: readonly Column[]; header: string[]; mapping: Mapping; remembered: boolean; unmapped: string[] }>()
+const props = defineProps<{
+  columns: readonly Column[]
+  header: string[]
+  mapping: Mapping
+  remembered: boolean
+  unmapped: string[]
+}>()
 const emit = defineEmits<{ change: [Mapping] }>()
 const open = ref(false)
-watch(() => props.unmapped.length, (n) => n > 0 && (open.value = true), { immediate: true })
+watch(
+  () => props.unmapped.length,
+  (n) => n > 0 && (open.value = true),
+  { immediate: true },
+)
 function map(key: string, heading: string) {
-  const next = Object.fromEntries(Object.entries(props.mapping).filter(([k, h]) => k !== key && h !== heading))
+  const next = Object.fromEntries(
+    Object.entries(props.mapping).filter(([k, h]) => k !== key && h !== heading),
+  )
   emit('change', heading ? { ...next, [key]: heading } : next)
 }
 </script>
@@ -17,13 +29,24 @@ function map(key: string, heading: string) {
     <div class="row">
       <h3 class="grow">Columns</h3>
       <span v-if="remembered" class="muted small">as for an earlier file with these headings</span>
-      <button type="button" class="fold" :aria-expanded="open" @click="open = !open">{{ open ? 'Hide' : 'Change' }}</button>
+      <button type="button" class="fold" :aria-expanded="open" @click="open = !open">
+        {{ open ? 'Hide' : 'Change' }}
+      </button>
     </div>
-    <p v-if="unmapped.length" class="fault" role="alert">Say which column is {{ unmapped.map((k) => columns.find((c) => c.key === k)?.title).join(', ') }}.</p>
+    <p v-if="unmapped.length" class="fault" role="alert">
+      Say which column is {{ unmapped.map((k) => columns.find((c) => c.key === k)?.title).join(', ') }}.
+    </p>
     <div v-if="open" class="grid">
       <div v-for="c in columns" :key="c.key" class="one">
         <span>{{ c.title }}<em v-if="!c.required" class="muted"> (may be missing)</em></span>
-        <ElSelect :model-value="mapping[c.key] ?? ''" :aria-label="c.title" clearable placeholder="not in the file" @change="(h: string) => map(c.key, h ?? '')"><ElOption v-for="h in header.filter(Boolean)" :key="h" :value="h" :label="h" /></ElSelect>
+        <ElSelect
+          :model-value="mapping[c.key] ?? ''"
+          :aria-label="c.title"
+          clearable
+          placeholder="not in the file"
+          @change="(h: string) => map(c.key, h ?? '')"
+          ><ElOption v-for="h in header.filter(Boolean)" :key="h" :value="h" :label="h"
+        /></ElSelect>
         <span class="muted small">{{ c.hint }}</span>
       </div>
     </div>

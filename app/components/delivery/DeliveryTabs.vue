@@ -2,13 +2,23 @@
 /** The views of what is delivered, side by side. */
 const route = useRoute()
 const tabs = [
-  { to: '/deliveries', word: 'Notes' }, { to: '/deliveries/orders', word: 'Orders' }, { to: '/deliveries/lots', word: 'Lots' }, { to: '/deliveries/yard', word: 'Yard' }, { to: '/deliveries/trace', word: 'Trace' },
+  { to: '/deliveries', word: 'Notes' },
+  { to: '/deliveries/orders', word: 'Orders' },
+  { to: '/deliveries/lots', word: 'Lots' },
+  { to: '/deliveries/yard', word: 'Yard' },
+  { to: '/deliveries/trace', word: 'Trace' },
 ]
 </script>
 
 <template>
   <nav class="tabs" aria-label="Deliveries">
-    <NuxtLink v-for="t in tabs" :key="t.to" :to="t.to" :aria-current="route.path === t.to ? 'page' : undefined">{{ t.word }}</NuxtLink>
+    <NuxtLink
+      v-for="t in tabs"
+      :key="t.to"
+      :to="t.to"
+      :aria-current="route.path === t.to ? 'page' : undefined"
+      >{{ t.word }}</NuxtLink
+    >
   </nav>
 </template>
 

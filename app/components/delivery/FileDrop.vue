@@ -18,7 +18,14 @@ async function choose(event: Event) {
 </script>
 
 <template>
-  <label class="file">{{ label }}<span class="drop"><input type="file" :accept="accept" :aria-label="label" @change="choose"><span>{{ file?.name ?? 'Choose the file, or drop it here' }}</span></span></label>
+  <label class="file"
+    >{{ label
+    }}<span class="drop"
+      ><input type="file" :accept="accept" :aria-label="label" @change="choose" /><span>{{
+        file?.name ?? 'Choose the file, or drop it here'
+      }}</span></span
+    ></label
+  >
 </template>
 
 <style scoped>

@@ -45,7 +45,9 @@ function picture(): Promise<Blob> {
   c.fillText(props.title.slice(0, 34), symbol.width + 12, 40)
   c.font = '20px "Atkinson Hyperlegible Mono Variable"'
   text.value.split(/(?=\(\d{2,4}\))/).forEach((part, i) => c.fillText(part, symbol.width + 12, 74 + i * 26))
-  return new Promise((resolve, reject) => sheet.toBlob((b) => (b ? resolve(b) : reject(new Error('no picture'))), 'image/png'))
+  return new Promise((resolve, reject) =>
+    sheet.toBlob((b) => (b ? resolve(b) : reject(new Error('no picture'))), 'image/png'),
+  )
 }
 async function save() {
   const a = document.createElement('a')
@@ -61,10 +63,21 @@ const print = () => window.print()
   <ElDialog v-model="open" title="Label" width="600px" align-center class="label-dialog" @opened="draw">
     <div class="label" :aria-label="text">
       <canvas ref="canvas" role="img" aria-label="Symbol of the label" />
-      <div><strong>{{ title }}</strong><span v-for="part in text.split(/(?=\(\d{2,4}\))/)" :key="part" class="mono">{{ part }}</span></div>
+      <div>
+        <strong>{{ title }}</strong><span
+          v-for="part in text.split(/(?=\(\d{2,4}\))/)"
+          :key="part"
+          class="mono"
+          >{{ part }}</span
+        >
+      </div>
     </div>
     <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
-    <div class="actions"><ElButton size="large" @click="open = false">Back</ElButton><ElButton size="large" :disabled="!drawn" @click="print">Print</ElButton><ElButton size="large" type="primary" :disabled="!drawn" @click="save">Save as picture</ElButton></div>
+    <div class="actions">
+      <ElButton size="large" @click="open = false">Back</ElButton
+      ><ElButton size="large" :disabled="!drawn" @click="print">Print</ElButton
+      ><ElButton size="large" type="primary" :disabled="!drawn" @click="save">Save as picture</ElButton>
+    </div>
   </ElDialog>
 </template>
 

@@ -43,29 +43,35 @@ async function fromPicture(event: Event) {
     busy.value = false
   }
 }
-const { pause, resume } = useIntervalFn(async () => {
-  const v = video.value
-  if (!v || v.readyState < 2 || busy.value) return
-  busy.value = true
-  try {
-    const canvas = document.createElement('canvas')
-    canvas.width = v.videoWidth
-    canvas.height = v.videoHeight
-    const context = canvas.getContext('2d')!
-    context.drawImage(v, 0, 0)
-    const found = await readPicture(context.getImageData(0, 0, canvas.width, canvas.height))
-    if (found) {
-      take(found)
-      stop()
+const { pause, resume } = useIntervalFn(
+  async () => {
+    const v = video.value
+    if (!v || v.readyState < 2 || busy.value) return
+    busy.value = true
+    try {
+      const canvas = document.createElement('canvas')
+      canvas.width = v.videoWidth
+      canvas.height = v.videoHeight
+      const context = canvas.getContext('2d')!
+      context.drawImage(v, 0, 0)
+      const found = await readPicture(context.getImageData(0, 0, canvas.width, canvas.height))
+      if (found) {
+        take(found)
+        stop()
+      }
+    } finally {
+      busy.value = false
     }
-  } finally {
-    busy.value = false
-  }
-}, 300, { immediate: false })
+  },
+  300,
+  { immediate: false },
+)
 async function start() {
   fault.value = ''
   try {
-    stream.value = await navigator.mediaDevices.getUserMedia({ video: { facingMode: 'environment', width: { ideal: 1280 } } })
+    stream.value = await navigator.mediaDevices.getUserMedia({
+      video: { facingMode: 'environment', width: { ideal: 1280 } },
+    })
     await nextTick()
     video.value!.srcObject = stream.value
     await video.value!.play()
@@ -98,19 +104,37 @@ function use() {
     <div class="scan">
       <video v-if="stream" ref="video" class="camera" muted playsinline aria-label="Camera" />
       <div class="row wrap">
-        <ElButton v-if="!stream" size="large" @click="start">Camera</ElButton><ElButton v-else size="large" @click="stop">Stop</ElButton>
-        <label class="picture"><input type="file" accept="image/*" aria-label="Picture of the label" @change="fromPicture"><span>Picture</span></label>
+        <ElButton v-if="!stream" size="large" @click="start">Camera</ElButton
+        ><ElButton v-else size="large" @click="stop">Stop</ElButton>
+        <label class="picture"
+          ><input type="file" accept="image/*" aria-label="Picture of the label" @change="fromPicture" /><span
+            >Picture</span
+          ></label
+        >
         <span v-if="busy && !stream" class="muted">Reading …</span>
       </div>
       <form class="typed" @submit.prevent="take(text)">
-        <label class="grow">As printed under the symbol<ElInput v-model="text" size="large" maxlength="400" placeholder="(01)…(17)…(10)…" aria-label="Label as text" /></label>
+        <label class="grow"
+          >As printed under the symbol<ElInput
+            v-model="text"
+            size="large"
+            maxlength="400"
+            placeholder="(01)…(17)…(10)…"
+            aria-label="Label as text"
+        /></label>
         <ElButton native-type="submit" size="large" :disabled="!text.trim()">Read</ElButton>
       </form>
       <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
       <dl v-if="label" class="says" aria-label="What the label says">
-        <template v-for="e in label.elements" :key="e.ai"><dt class="muted">{{ e.title }}</dt><dd>{{ e.text }}</dd></template>
+        <template v-for="e in label.elements" :key="e.ai"
+          ><dt class="muted">{{ e.title }}</dt>
+          <dd>{{ e.text }}</dd></template
+        >
       </dl>
-      <div class="actions"><ElButton size="large" @click="open = false">Back</ElButton><ElButton size="large" type="primary" :disabled="!label" @click="use">Use it</ElButton></div>
+      <div class="actions">
+        <ElButton size="large" @click="open = false">Back</ElButton
+        ><ElButton size="large" type="primary" :disabled="!label" @click="use">Use it</ElButton>
+      </div>
     </div>
   </ElDialog>
 </template>

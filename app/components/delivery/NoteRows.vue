@@ -11,15 +11,26 @@ const scanning = ref(false)
 const fault = ref('')
 const blank = () => ({ item: '', class: '', lot: '', serial: '', quantity: '1', made: '', expires: '' })
 const row = reactive(blank())
-watch(() => row.item, (item) => {
-  const line = props.order?.lines.find((l) => l.item === item)
-  if (line) row.class = line.pressureClass
-})
+watch(
+  () => row.item,
+  (item) => {
+    const line = props.order?.lines.find((l) => l.item === item)
+    if (line) row.class = line.pressureClass
+  },
+)
 async function read(label: Label) {
   fault.value = ''
   const article = label.gtin ? (session.overview?.articles ?? []).find((a) => a.gtin === label.gtin) : null
   if (label.gtin && !article) fault.value = `Article ${label.gtin} is not in the catalogue: choose the item.`
-  Object.assign(row, blank(), { item: article?.item ?? row.item, class: article?.pressureClass ?? row.class, lot: label.lot ?? '', serial: label.serial ?? '', quantity: String(label.count ?? 1), made: label.made ?? '', expires: label.expires ?? label.bestBefore ?? '' })
+  Object.assign(row, blank(), {
+    item: article?.item ?? row.item,
+    class: article?.pressureClass ?? row.class,
+    lot: label.lot ?? '',
+    serial: label.serial ?? '',
+    quantity: String(label.count ?? 1),
+    made: label.made ?? '',
+    expires: label.expires ?? label.bestBefore ?? '',
+  })
   if (article && row.lot) add()
 }
 function add() {
@@ -34,17 +45,32 @@ const drop = (i: number) => (rows.value = rows.value.filter((_r, k) => k !== i))
     <ElButton type="primary" size="large" @click="scanning = true">Read a label</ElButton>
     <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
     <form class="form" @submit.prevent="add">
-      <div class="wide field">Item<ElSelect v-model="row.item" filterable aria-label="Item"><ElOption v-for="a in session.overview?.articles ?? []" :key="a.item" :value="a.item" :label="`${a.item} · ${a.title}`" /></ElSelect></div>
+      <div class="wide field">
+        Item<ElSelect v-model="row.item" filterable aria-label="Item"
+          ><ElOption
+            v-for="a in session.overview?.articles ?? []"
+            :key="a.item"
+            :value="a.item"
+            :label="`${a.item} · ${a.title}`"
+        /></ElSelect>
+      </div>
       <label>Class<ElInput v-model="row.class" maxlength="80" /></label>
       <label>Lot<ElInput v-model="row.lot" maxlength="80" /></label>
       <label>Serial<ElInput v-model="row.serial" maxlength="80" /></label>
       <label>Quantity<ElInput v-model="row.quantity" inputmode="numeric" maxlength="6" /></label>
       <label>Produced<ElInput v-model="row.made" type="date" /></label>
       <label>Expires<ElInput v-model="row.expires" type="date" /></label>
-      <ElButton native-type="submit" class="wide" :disabled="!row.item || !row.lot.trim()">Add the row</ElButton>
+      <ElButton native-type="submit" class="wide" :disabled="!row.item || !row.lot.trim()"
+        >Add the row</ElButton
+      >
     </form>
     <ol v-if="rows.length" class="list sheet" aria-label="Rows of the note">
-      <li v-for="(r, i) in rows" :key="i"><span class="muted">{{ i + 1 }}</span><strong>{{ r.item }}</strong><span class="grow">lot {{ r.lot }}{{ r.serial ? `, ${r.serial}` : '' }}</span><span>{{ r.quantity }}</span><button type="button" :aria-label="`Take row ${i + 1} away`" @click="drop(i)">×</button></li>
+      <li v-for="(r, i) in rows" :key="i">
+        <span class="muted">{{ i + 1 }}</span><strong>{{ r.item }}</strong
+        ><span class="grow">lot {{ r.lot }}{{ r.serial ? `, ${r.serial}` : '' }}</span
+        ><span>{{ r.quantity }}</span
+        ><button type="button" :aria-label="`Take row ${i + 1} away`" @click="drop(i)">×</button>
+      </li>
     </ol>
     <LabelScanner v-model="scanning" @read="read" />
   </div>

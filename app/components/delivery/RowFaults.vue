@@ -7,14 +7,30 @@ defineProps<{ faults: RowFault[]; count: number }>()
 
 <template>
   <section class="faults">
-    <div role="alert"><h2>{{ count }} {{ count === 1 ? 'fault' : 'faults' }}: nothing can be imported</h2></div>
+    <div role="alert">
+      <h2>{{ count }} {{ count === 1 ? 'fault' : 'faults' }}: nothing can be imported</h2>
+    </div>
     <div class="sheet scroll" tabindex="0" role="region" aria-label="Faults">
       <table class="figures">
-        <thead><tr><th class="number">Row</th><th>Column</th><th>What is wrong</th></tr></thead>
-        <tbody><tr v-for="(f, i) in faults" :key="i"><td class="number">{{ f.row }}</td><td>{{ f.column }}</td><td>{{ f.message }}</td></tr></tbody>
+        <thead>
+          <tr>
+            <th class="number">Row</th>
+            <th>Column</th>
+            <th>What is wrong</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="(f, i) in faults" :key="i">
+            <td class="number">{{ f.row }}</td>
+            <td>{{ f.column }}</td>
+            <td>{{ f.message }}</td>
+          </tr>
+        </tbody>
       </table>
     </div>
-    <p v-if="count > faults.length" class="muted small">The first {{ faults.length }} are shown. Mend the file and choose it again.</p>
+    <p v-if="count > faults.length" class="muted small">
+      The first {{ faults.length }} are shown. Mend the file and choose it again.
+    </p>
   </section>
 </template>
 

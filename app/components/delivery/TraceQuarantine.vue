@@ -4,7 +4,10 @@ import { uuidv7 } from 'uuidv7'
 import type { Trace } from '~/drawings/trace-graph'
 import { useSession } from '~/stores/session'
 
-/** Everything that a trace touches put into quarantine, after it was looked at: a report for each joint chosen, and what is not built in. */
+/**
+ * Everything that a trace touches put into quarantine, after it was looked at: a report for each joint
+ * chosen, and what is not built in.
+ */
 const open = defineModel<boolean>({ required: true })
 const props = defineProps<{ trace: Trace; origin: { kind: string; value: string; since: number | null } }>()
 const emit = defineEmits<{ done: [] }>()
@@ -45,7 +48,9 @@ async function go() {
         if (!reports.has(j.id)) reports.set(j.id, uuidv7())
         return { joint: j.id, ncr: reports.get(j.id)! }
       })
-      const reply = await api<{ raised: number; items: number }>(`${session.base}/trace/quarantine`, { body: { origin: props.origin, reason: reason.value.trim(), joints, stock: stock.value && i === 0 } })
+      const reply = await api<{ raised: number; items: number }>(`${session.base}/trace/quarantine`, {
+        body: { origin: props.origin, reason: reason.value.trim(), joints, stock: stock.value && i === 0 },
+      })
       items += reply.items
       progress.value.done += joints.length
       if (stopped.value) break
@@ -53,7 +58,9 @@ async function go() {
     outcome.value = `${progress.value.done} reports drafted${stock.value ? `, ${items} pieces not built in are quarantined` : ''}.`
     emit('done')
   } catch (error) {
-    fault.value = `${error instanceof ApiProblem ? error.message : 'This was not finished.'} ${progress.value.done} of ${progress.value.all} reports are drafted; press again to go on.`
+    const why = error instanceof ApiProblem ? error.message : 'This was not finished.'
+    const { done, all } = progress.value
+    fault.value = `${why} ${done} of ${all} reports are drafted; press again to go on.`
   } finally {
     progress.value = null
   }
@@ -61,23 +68,65 @@ async function go() {
 </script>
 
 <template>
-  <ElDialog v-model="open" :title="`Quarantine all that ${trace.origin.label} touches`" width="760px" align-center>
+  <ElDialog
+    v-model="open"
+    :title="`Quarantine all that ${trace.origin.label} touches`"
+    width="760px"
+    align-center
+  >
     <div class="body">
-      <p v-if="outcome" class="fine" role="status">{{ outcome }} <NuxtLink to="/ncrs">To the reports</NuxtLink></p>
+      <p v-if="outcome" class="fine" role="status">
+        {{ outcome }} <NuxtLink to="/ncrs">To the reports</NuxtLink>
+      </p>
       <template v-else>
-        <ElCheckbox v-if="trace.loose.count > 0" v-model="stock" size="large">{{ showCount(trace.loose.free) }} of {{ showCount(trace.loose.count) }} not built in: quarantine them{{ origin.kind === 'lot' ? ', and the lot from now on' : '' }}</ElCheckbox>
-        <div class="row"><p class="grow"><strong>{{ chosen.length }}</strong> {{ chosen.length === 1 ? 'joint gets' : 'joints get' }} a report that an engineer decides on. Take out what is not in question.</p><ElButton @click="left = new Set()">All</ElButton><ElButton @click="left = new Set(trace.joints.map((j) => j.id))">None</ElButton></div>
+        <ElCheckbox v-if="trace.loose.count > 0" v-model="stock" size="large"
+          >{{ showCount(trace.loose.free) }} of {{ showCount(trace.loose.count) }} not built in: quarantine
+          them{{ origin.kind === 'lot' ? ', and the lot from now on' : '' }}</ElCheckbox
+        >
+        <div class="row">
+          <p class="grow">
+            <strong>{{ chosen.length }}</strong> {{ chosen.length === 1 ? 'joint gets' : 'joints get' }} a
+            report that an engineer decides on. Take out what is not in question.
+          </p>
+          <ElButton @click="left = new Set()">All</ElButton
+          ><ElButton @click="left = new Set(trace.joints.map((j) => j.id))">None</ElButton>
+        </div>
         <ul class="joints" aria-label="Joints to report on">
-          <li v-for="j in trace.joints" :key="j.id"><label><input type="checkbox" :checked="!left.has(j.id)" :aria-label="j.number" @change="toggle(j.id)"><strong>{{ j.number }}</strong><span class="muted">{{ j.station.toFixed(0) }} m · {{ trace.crews[j.crew] }}</span><span v-if="j.ncr" class="muted">{{ j.ncr }} is open</span></label></li>
+          <li v-for="j in trace.joints" :key="j.id">
+            <label
+              ><input
+                type="checkbox"
+                :checked="!left.has(j.id)"
+                :aria-label="j.number"
+                @change="toggle(j.id)"
+              /><strong>{{ j.number }}</strong
+              ><span class="muted">{{ j.station.toFixed(0) }} m · {{ trace.crews[j.crew] }}</span
+              ><span v-if="j.ncr" class="muted">{{ j.ncr }} is open</span></label
+            >
+          </li>
         </ul>
-        <p v-if="trace.total > trace.joints.length" class="muted small">The first {{ trace.joints.length }} of {{ showCount(trace.total) }}; the others follow when these have their reports.</p>
-        <label>Why?<ElInput v-model="reason" type="textarea" :rows="2" maxlength="400" aria-label="Why?" /></label>
+        <p v-if="trace.total > trace.joints.length" class="muted small">
+          The first {{ trace.joints.length }} of {{ showCount(trace.total) }}; the others follow when these
+          have their reports.
+        </p>
+        <label
+          >Why?<ElInput v-model="reason" type="textarea" :rows="2" maxlength="400" aria-label="Why?"
+        /></label>
         <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
       </template>
       <div class="actions">
-        <span v-if="progress" role="status">{{ progress.done }} of {{ progress.all }} …</span><ElButton v-if="progress" size="large" @click="stopped = true">Stop</ElButton>
+        <span v-if="progress" role="status">{{ progress.done }} of {{ progress.all }} …</span
+        ><ElButton v-if="progress" size="large" @click="stopped = true">Stop</ElButton>
         <ElButton v-else size="large" @click="open = false">{{ outcome ? 'Close' : 'Back' }}</ElButton>
-        <ElButton v-if="!outcome" size="large" type="danger" :loading="progress !== null" :disabled="chosen.length === 0 && !(stock && trace.loose.free > 0) && origin.kind !== 'lot'" @click="go">Quarantine</ElButton>
+        <ElButton
+          v-if="!outcome"
+          size="large"
+          type="danger"
+          :loading="progress !== null"
+          :disabled="chosen.length === 0 && !(stock && trace.loose.free > 0) && origin.kind !== 'lot'"
+          @click="go"
+          >Quarantine</ElButton
+        >
       </div>
     </div>
   </ElDialog>

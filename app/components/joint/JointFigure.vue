@@ -7,22 +7,55 @@ import type { Entry } from '#core/record/entry'
 import { showDuration } from '#core/quantity/show'
 
 /** The drawing of this joint with its computed marks, and its clocks. */
-const props = defineProps<{ compiled: CompiledProcedure; facts: Record<string, FactValue>; schools: Record<string, string>; judgement: JointJudgement; entries: Entry[]; step: string | null; live: number[] | null; now: number }>()
+const props = defineProps<{
+  compiled: CompiledProcedure
+  facts: Record<string, FactValue>
+  schools: Record<string, string>
+  judgement: JointJudgement
+  entries: Entry[]
+  step: string | null
+  live: number[] | null
+  now: number
+}>()
 defineEmits<{ step: [string]; choose: [string] }>()
 const times = useTimes()
 const slots = computed(() => slotsOf(props.compiled, props.facts, props.entries, props.schools))
 const left = (until: number) => (until - props.now) / 1000
-const share = (c: { startedAt: number; until: number }) => Math.min(1, Math.max(0, (props.now - c.startedAt) / (c.until - c.startedAt)))
+const share = (c: { startedAt: number; until: number }) =>
+  Math.min(1, Math.max(0, (props.now - c.startedAt) / (c.until - c.startedAt)))
 </script>
 
 <template>
   <aside class="figure" aria-label="Drawing and clocks">
-    <JointEnds v-if="compiled.names.both.size > 0" :compiled="compiled" :judgement="judgement" :facts="facts" :step="step" @step="(k) => $emit('step', k)" />
-    <JointDrawing :compiled="compiled" :slots="slots" :entries="entries" :step="step" :live="live" @step="(k) => $emit('step', k)" @choose="(c) => $emit('choose', c)" />
+    <JointEnds
+      v-if="compiled.names.both.size > 0"
+      :compiled="compiled"
+      :judgement="judgement"
+      :facts="facts"
+      :step="step"
+      @step="(k) => $emit('step', k)"
+    />
+    <JointDrawing
+      :compiled="compiled"
+      :slots="slots"
+      :entries="entries"
+      :step="step"
+      :live="live"
+      @step="(k) => $emit('step', k)"
+      @choose="(c) => $emit('choose', c)"
+    />
     <ul v-if="judgement.clocks.length > 0" class="clocks">
       <li v-for="c in judgement.clocks" :key="c.step" :class="{ done: left(c.until) <= 0 }">
-        <span class="grow"><strong>{{ c.title }}</strong><span class="muted small">{{ c.gate ? 'test from' : left(c.until) > 0 ? 'until' : 'since' }} {{ times.moment(c.until) }}</span></span>
-        <span class="left" role="timer" :aria-label="`${c.title}, time left`">{{ left(c.until) > 0 ? showDuration(left(c.until)) : 'now' }}</span>
+        <span class="grow"
+          ><strong>{{ c.title }}</strong
+          ><span class="muted small"
+            >{{ c.gate ? 'test from' : left(c.until) > 0 ? 'until' : 'since' }}
+            {{ times.moment(c.until) }}</span
+          ></span
+        >
+        <span class="left" role="timer" :aria-label="`${c.title}, time left`">{{
+          left(c.until) > 0 ? showDuration(left(c.until)) : 'now'
+        }}</span>
         <span class="track"><span :style="{ width: `${share(c) * 100}%` }" /></span>
       </li>
     </ul>

@@ -5,30 +5,47 @@ import type { Opening } from '../../../server/services/opening'
 import { useSession } from '~/stores/session'
 import { placeWords } from '~/words'
 
-/** Opening a joint: accepted, unused items where the catalogue knows them, and the facts that nothing else gives. */
+/**
+ * Opening a joint: accepted, unused items where the catalogue knows them, and the facts that nothing else
+ * gives.
+ */
 const props = defineProps<{ joint: { id: string; number: string; station: number }; opening: Opening }>()
 const emit = defineEmits<{ opened: [] }>()
 const session = useSession()
 const places = props.opening.places
 const offered = reactive<Record<ItemPlace, Item[]>>({ upstream: [], downstream: [], fitting: [] })
 const chosen = reactive<Record<ItemPlace, string>>({ upstream: '', downstream: '', fitting: '' })
-const typed = reactive<Record<string, string | boolean>>(Object.fromEntries(props.opening.facts.map((f) => [f.key, f.default ?? (f.dimension === 'flag' ? false : '')])))
+const typed = reactive<Record<string, string | boolean>>(
+  Object.fromEntries(
+    props.opening.facts.map((f) => [f.key, f.default ?? (f.dimension === 'flag' ? false : '')]),
+  ),
+)
 const fault = ref<ApiProblem | null>(null)
 const busy = ref(false)
 
 async function offer(place: ItemPlace, search = '') {
-  offered[place] = await api<Item[]>(`${session.base}/joints/${props.joint.id}/items`, { query: { place, search } })
+  offered[place] = await api<Item[]>(`${session.base}/joints/${props.joint.id}/items`, {
+    query: { place, search },
+  })
 }
 const search = useDebounceFn(offer, 150)
 onMounted(() => Promise.all(places.map((p) => offer(p))).catch((e: ApiProblem) => (fault.value = e)))
-const complete = computed(() => places.every((p) => chosen[p]) && props.opening.facts.every((f) => f.optional || typed[f.key] !== ''))
-const shownAt = computed(() => (fault.value?.field ? [...places, ...props.opening.facts.map((f) => f.key)].includes(fault.value.field) : false))
+const complete = computed(
+  () => places.every((p) => chosen[p]) && props.opening.facts.every((f) => f.optional || typed[f.key] !== ''),
+)
+const shownAt = computed(() =>
+  fault.value?.field
+    ? [...places, ...props.opening.facts.map((f) => f.key)].includes(fault.value.field)
+    : false,
+)
 async function open() {
   busy.value = true
   fault.value = null
   try {
     const items = Object.fromEntries(places.map((p) => [p, chosen[p]]))
-    await api(`${session.base}/joints/${props.joint.id}/open`, { body: { ...items, facts: Object.fromEntries(Object.entries(typed).filter(([, v]) => v !== '')) } })
+    await api(`${session.base}/joints/${props.joint.id}/open`, {
+      body: { ...items, facts: Object.fromEntries(Object.entries(typed).filter(([, v]) => v !== '')) },
+    })
     emit('opened')
   } catch (error) {
     if (!(error instanceof ApiProblem)) throw error
@@ -47,13 +64,24 @@ const title = (i: Item) => `${i.serial} · ${i.item} · lot ${i.lot}`
       <h1>Open joint {{ joint.number }}</h1>
       <span class="muted">station {{ joint.station.toFixed(1) }} m</span>
     </div>
-    <p><strong>{{ opening.procedure.title }}</strong>, revision {{ opening.procedure.revision }}. <span class="muted">The joint keeps this revision.</span></p>
+    <p>
+      <strong>{{ opening.procedure.title }}</strong>, revision {{ opening.procedure.revision }}.
+      <span class="muted">The joint keeps this revision.</span>
+    </p>
     <form @submit.prevent="open">
       <section v-if="places.length">
         <p class="muted small">Only items accepted on delivery, and not built in yet, are offered.</p>
         <div v-for="p in places" :key="p" class="field">
           <span>{{ placeWords[p] }}</span>
-          <ElSelect v-model="chosen[p]" filterable remote :remote-method="(text: string) => search(p, text)" remote-show-suffix :aria-label="placeWords[p]" placeholder="Type a serial, or choose">
+          <ElSelect
+            v-model="chosen[p]"
+            filterable
+            remote
+            :remote-method="(text: string) => search(p, text)"
+            remote-show-suffix
+            :aria-label="placeWords[p]"
+            placeholder="Type a serial, or choose"
+          >
             <ElOption v-for="i in offered[p]" :key="i.id" :value="i.id" :label="title(i)" />
           </ElSelect>
           <span v-if="fault?.field === p" class="fault" role="alert">{{ fault.message }}</span>
@@ -62,11 +90,19 @@ const title = (i: Item) => `${i.serial} · ${i.item} · lot ${i.lot}`
       <section v-if="opening.facts.length">
         <p class="muted small">Read from the label, the drawing and the site.</p>
         <div class="facts">
-          <FactField v-for="f in opening.facts" :key="f.key" v-model="typed[f.key]!" :fact="f" :fault="fault?.field === f.key ? fault.message : undefined" />
+          <FactField
+            v-for="f in opening.facts"
+            :key="f.key"
+            v-model="typed[f.key]!"
+            :fact="f"
+            :fault="fault?.field === f.key ? fault.message : undefined"
+          />
         </div>
       </section>
       <p v-if="fault && !shownAt" class="fault" role="alert">{{ fault.message }}</p>
-      <ElButton type="primary" size="large" native-type="submit" :disabled="!complete" :loading="busy">Open the joint</ElButton>
+      <ElButton type="primary" size="large" native-type="submit" :disabled="!complete" :loading="busy"
+        >Open the joint</ElButton
+      >
     </form>
   </div>
 </template>

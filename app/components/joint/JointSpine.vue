@@ -13,34 +13,62 @@ const applies = (key: string) => state(key).state !== 'not-applicable'
 /** the keys of a step, one an end, in the order of the line */
 const keys = (step: ProcedureStep) => ends.map((end) => ({ end, key: atEnd(step.key, end) }))
 const spine = ref<HTMLElement | null>(null)
-watch(() => props.current, async () => {
-  await nextTick()
-  spine.value?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest' })
-}, { immediate: true })
+watch(
+  () => props.current,
+  async () => {
+    await nextTick()
+    spine.value?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest' })
+  },
+  { immediate: true },
+)
 </script>
 
 <template>
   <nav ref="spine" class="spine" aria-label="Steps">
     <section v-for="stage in procedure.stages" :key="stage.key">
       <h3 v-if="stage.each === 'end'" class="each">
-        <span class="title">{{ stage.title }}</span><span v-for="end in ends" :key="end" class="end" :title="`${endWords[end]} end`">{{ end === 'upstream' ? 'up' : 'down' }}</span>
+        <span class="title">{{ stage.title }}</span><span
+          v-for="end in ends"
+          :key="end"
+          class="end"
+          :title="`${endWords[end]} end`"
+          >{{ end === 'upstream' ? 'up' : 'down' }}</span
+        >
       </h3>
       <h3 v-else>{{ stage.title }}</h3>
       <template v-for="step in stage.steps" :key="step.key">
-        <div v-if="stage.each === 'end' && keys(step).some((k) => applies(k.key))" class="pair" :class="{ here: keys(step).some((k) => k.key === current) }">
-          <span class="title">{{ step.title }}<span v-if="step.point" class="point">{{ step.point }}</span></span>
+        <div
+          v-if="stage.each === 'end' && keys(step).some((k) => applies(k.key))"
+          class="pair"
+          :class="{ here: keys(step).some((k) => k.key === current) }"
+        >
+          <span class="title"
+            >{{ step.title }}<span v-if="step.point" class="point">{{ step.point }}</span></span
+          >
           <template v-for="k in keys(step)" :key="k.key">
             <button
-              v-if="applies(k.key)" type="button" class="end" :class="{ here: k.key === current }" :aria-current="k.key === current ? 'step' : undefined"
-              :aria-label="`${step.title}, ${k.end} end: ${stateWords[state(k.key).state]}`" @click="$emit('choose', k.key)">
+              v-if="applies(k.key)"
+              type="button"
+              class="end"
+              :class="{ here: k.key === current }"
+              :aria-current="k.key === current ? 'step' : undefined"
+              :aria-label="`${step.title}, ${k.end} end: ${stateWords[state(k.key).state]}`"
+              @click="$emit('choose', k.key)"
+            >
               <StateGlyph :state="state(k.key).state" :size="26" />
             </button>
             <span v-else class="end" aria-hidden="true" />
           </template>
         </div>
         <button
-          v-else-if="stage.each !== 'end' && applies(step.key)" type="button" class="step" :class="{ here: step.key === current }" :aria-current="step.key === current ? 'step' : undefined"
-          :aria-label="`${step.title}: ${stateWords[state(step.key).state]}`" @click="$emit('choose', step.key)">
+          v-else-if="stage.each !== 'end' && applies(step.key)"
+          type="button"
+          class="step"
+          :class="{ here: step.key === current }"
+          :aria-current="step.key === current ? 'step' : undefined"
+          :aria-label="`${step.title}: ${stateWords[state(step.key).state]}`"
+          @click="$emit('choose', step.key)"
+        >
           <StateGlyph :state="state(step.key).state" :size="26" />
           <span class="title">{{ step.title }}</span>
           <span v-if="state(step.key).point" class="point">{{ state(step.key).point }}</span>

@@ -26,31 +26,59 @@ const drafts = reactive(new Map<string, string[]>())
 const check = ref<InstanceType<typeof StepCheck> | null>(null)
 const steps = computed(() => judgement.value?.steps.filter((s) => s.state !== 'not-applicable') ?? [])
 const judged = computed(() => judgement.value?.steps.find((s) => s.key === current.value) ?? null)
-watch([judgement, () => props.wanted], () => {
-  if (!judgement.value) return
-  if (current.value === null) current.value = judgement.value.steps.some((s) => s.key === props.wanted) ? props.wanted : (judgement.value.next ?? steps.value.at(-1)?.key ?? null)
-}, { immediate: true })
-watch(() => props.wanted, (w) => {
-  if (w) current.value = w
-})
+watch(
+  [judgement, () => props.wanted],
+  () => {
+    if (!judgement.value) return
+    if (current.value === null)
+      current.value = judgement.value.steps.some((s) => s.key === props.wanted)
+        ? props.wanted
+        : (judgement.value.next ?? steps.value.at(-1)?.key ?? null)
+  },
+  { immediate: true },
+)
+watch(
+  () => props.wanted,
+  (w) => {
+    if (w) current.value = w
+  },
+)
 
 // What was ready for one step is never recorded at another.
-watch(current, () => {
-  ready.value = null
-  live.value = null
-}, { flush: 'sync' })
+watch(
+  current,
+  () => {
+    ready.value = null
+    live.value = null
+  },
+  { flush: 'sync' },
+)
 
 // On a made-up joint anybody may try everything.
 const mayRecord = computed(() => props.joint.dry || session.may('inspector', 'crew-lead'))
 const mayRelease = computed(() => props.joint.dry || session.may('inspector'))
 const mayTrace = computed(() => !props.joint.dry && session.may('inspector', 'engineer', 'witness'))
 const mayWaive = computed(() => props.joint.dry || session.may('inspector', 'engineer'))
-const ofStep = computed(() => entries.value.filter((e) => e.step === current.value || (e.kind === 'correction' && entries.value.some((x) => x.id === e.payload.strikes && x.step === current.value))))
-const currentCheck = computed(() => compiled.value?.steps[compiled.value.stepIndex.get(current.value ?? '') ?? 0]?.step.check ?? null)
+const ofStep = computed(() =>
+  entries.value.filter(
+    (e) =>
+      e.step === current.value ||
+      (e.kind === 'correction' &&
+        entries.value.some((x) => x.id === e.payload.strikes && x.step === current.value)),
+  ),
+)
+const currentCheck = computed(
+  () => compiled.value?.steps[compiled.value.stepIndex.get(current.value ?? '') ?? 0]?.step.check ?? null,
+)
 const next = computed(() => judgement.value?.next ?? null)
-const nextTitle = computed(() => (next.value ? compiled.value!.steps[compiled.value!.stepIndex.get(next.value)!]!.step.title : null))
+const nextTitle = computed(() =>
+  next.value ? compiled.value!.steps[compiled.value!.stepIndex.get(next.value)!]!.step.title : null,
+)
 
-/** Answers that are judged at once and need no second look: the next step opens without waiting for the server. */
+/**
+ * Answers that are judged at once and need no second look: the next step opens without waiting for the
+ * server.
+ */
 const PLAIN = ['confirmation', 'choice', 'clock']
 const goOn = (from: string) => {
   const result = judgement.value?.steps.find((s) => s.key === from)
@@ -58,10 +86,15 @@ const goOn = (from: string) => {
 }
 /** answered once more after a rejection that nobody has decided about: with its reason */
 const again = ref<Answer[] | null>(null)
-const againOpen = computed({ get: () => again.value !== null, set: (now) => void (now || (again.value = null)) })
+const againOpen = computed({
+  get: () => again.value !== null,
+  set: (now) => void (now || (again.value = null)),
+})
 const titleOf = (key: string) => compiled.value!.steps[compiled.value!.stepIndex.get(key)!]!.step.title
 async function answerAgain(reason: string) {
-  const answers = again.value!.map((a) => (answering.has(a.kind) ? { ...a, payload: { ...a.payload, reason } } : a))
+  const answers = again.value!.map((a) =>
+    answering.has(a.kind) ? { ...a, payload: { ...a.payload, reason } } : a,
+  )
   again.value = null
   await recordAnswers(answers)
 }
@@ -79,7 +112,9 @@ async function recordAnswers(answers: Answer[]) {
   const typed = drafts.get(at) ?? []
   sending.value = new Set([...sending.value, at])
   try {
-    const sent = record(answers.map((a) => ({ kind: a.kind, step: at, payload: a.payload, instrument: a.instrument })))
+    const sent = record(
+      answers.map((a) => ({ kind: a.kind, step: at, payload: a.payload, instrument: a.instrument })),
+    )
     // The places are free at once: what is typed while the reading is on its way is the next one.
     if (kind === 'reading') check.value?.clear()
     if (PLAIN.includes(kind)) goOn(at)
@@ -91,7 +126,12 @@ async function recordAnswers(answers: Answer[]) {
     const kept = kind !== 'reading' || giveBack(at, typed)
     // Back to what was not recorded.
     current.value = at
-    ElMessage({ type: 'error', message: kept ? message : `${message} Not recorded: ${typed.join('; ')}.`, duration: kept ? 6000 : 0, showClose: true })
+    ElMessage({
+      type: 'error',
+      message: kept ? message : `${message} Not recorded: ${typed.join('; ')}.`,
+      duration: kept ? 6000 : 0,
+      showClose: true,
+    })
     if (!(error instanceof ApiProblem)) console.error(error)
   } finally {
     sending.value = new Set([...sending.value].filter((s) => s !== at))
@@ -107,11 +147,13 @@ function giveBack(at: string, typed: string[]): boolean {
 /** A picture of a drawing chosen as the answer of the step at hand. */
 function choose(choice: string) {
   const check = currentCheck.value
-  if (mayRecord.value && check?.kind === 'choice' && check.choices.some((c) => c.key === choice)) void answer([{ kind: 'choice', payload: { choice } }])
+  if (mayRecord.value && check?.kind === 'choice' && check.choices.some((c) => c.key === choice))
+    void answer([{ kind: 'choice', payload: { choice } }])
 }
 const primary = computed(() => {
   if (ready.value) return { text: 'Record', act: () => answer([ready.value!]) }
-  if (next.value && next.value !== current.value) return { text: `Next: ${nextTitle.value}`, act: () => void (current.value = next.value) }
+  if (next.value && next.value !== current.value)
+    return { text: `Next: ${nextTitle.value}`, act: () => void (current.value = next.value) }
   return null
 })
 const move = (by: number) => {
@@ -120,8 +162,14 @@ const move = (by: number) => {
 }
 
 const strikeOpen = ref(false)
-const strikable = computed(() => standing(ofStep.value).filter((e) => answering.has(e.kind) && (e.person === session.person?.id || mayRelease.value)).at(-1) ?? null)
-const strike = (reason: string) => record([{ kind: 'correction', step: current.value, payload: { strikes: strikable.value!.id, reason } }])
+const strikable = computed(
+  () =>
+    standing(ofStep.value)
+      .filter((e) => answering.has(e.kind) && (e.person === session.person?.id || mayRelease.value))
+      .at(-1) ?? null,
+)
+const strike = (reason: string) =>
+  record([{ kind: 'correction', step: current.value, payload: { strikes: strikable.value!.id, reason } }])
 const remarkOpen = ref(false)
 const remark = (text: string) => record([{ kind: 'remark', step: current.value, payload: { text } }])
 const photoInput = ref<HTMLInputElement | null>(null)
@@ -130,9 +178,16 @@ async function photo(event: Event) {
   if (!file) return
   try {
     const { id } = await api<{ id: string }>(`${session.base}/files`, { body: await smallPicture(file) })
-    await record([{ kind: 'photo', step: current.value, payload: { file: id, name: file.name.slice(0, 200) } }])
+    await record([
+      { kind: 'photo', step: current.value, payload: { file: id, name: file.name.slice(0, 200) } },
+    ])
   } catch (error) {
-    ElMessage({ type: 'error', message: error instanceof ApiProblem ? error.message : 'This is not a picture that can be read.', duration: 6000, showClose: true })
+    ElMessage({
+      type: 'error',
+      message: error instanceof ApiProblem ? error.message : 'This is not a picture that can be read.',
+      duration: 6000,
+      showClose: true,
+    })
   } finally {
     if (photoInput.value) photoInput.value.value = ''
   }
@@ -140,11 +195,23 @@ async function photo(event: Event) {
 
 const signing = ref<Decision>({ kind: 'release' })
 const signOpen = ref(false)
-const signWords = { release: ['Release', 'Release'], refusal: ['Refuse', 'Refuse the release'], waiver: ['Waive', 'Waive the hold point'], decision: ['Accept', 'Accept against the criterion'] } as const
-const signWord = computed(() => (signing.value.verdict === 'again' ? 'Measure again' : signing.value.stands ? 'It stands' : signWords[signing.value.kind][0]))
+const signWords = {
+  release: ['Release', 'Release'],
+  refusal: ['Refuse', 'Refuse the release'],
+  waiver: ['Waive', 'Waive the hold point'],
+  decision: ['Accept', 'Accept against the criterion'],
+} as const
+const signWord = computed(() =>
+  signing.value.verdict === 'again'
+    ? 'Measure again'
+    : signing.value.stands
+      ? 'It stands'
+      : signWords[signing.value.kind][0],
+)
 const beginSign = (decision: Decision) => {
   signing.value = decision
-  if (props.joint.dry && decision.kind === 'release') void props.joint.decide(current.value!, decision, '', '')
+  if (props.joint.dry && decision.kind === 'release')
+    void props.joint.decide(current.value!, decision, '', '')
   else signOpen.value = true
 }
 const signTitle = computed(() => {
@@ -153,26 +220,46 @@ const signTitle = computed(() => {
   if (verdict === 'again') return 'None of it stands: measure again'
   return stands ? 'This answer stands' : signWords[kind][1]
 })
-const sign = (secret: string, reason: string) => props.joint.decide(current.value!, signing.value, reason, secret)
+const sign = (secret: string, reason: string) =>
+  props.joint.decide(current.value!, signing.value, reason, secret)
 
 const draft = computed(() => judgement.value?.drafts.find((d) => d.step === current.value) ?? null)
 async function raise() {
   const picture = ofStep.value.filter((e) => e.kind === 'photo').at(-1)
   try {
-    const { id } = await api<{ id: string }>(`${session.base}/ncrs`, { body: { id: uuidv7(), subjectType: 'joint', subject: props.id, step: current.value, criterion: draft.value!.criterion, reading: draft.value!.reading, photo: picture ? String(picture.payload.file) : null } })
+    const { id } = await api<{ id: string }>(`${session.base}/ncrs`, {
+      body: {
+        id: uuidv7(),
+        subjectType: 'joint',
+        subject: props.id,
+        step: current.value,
+        criterion: draft.value!.criterion,
+        reading: draft.value!.reading,
+        photo: picture ? String(picture.payload.file) : null,
+      },
+    })
     await navigateTo(`/ncrs/${id}`)
   } catch (error) {
-    ElMessage({ type: 'error', message: error instanceof ApiProblem ? error.message : 'This was not raised.', duration: 6000 })
+    ElMessage({
+      type: 'error',
+      message: error instanceof ApiProblem ? error.message : 'This was not raised.',
+      duration: 6000,
+    })
   }
 }
 
 useKeys({
   y: () => check.value?.say('yes'),
   n: () => check.value?.say('no'),
-  ...Object.fromEntries(Array.from({ length: 9 }, (_v, i) => [String(i + 1), () => {
-    const check = currentCheck.value
-    if (check?.kind === 'choice' && check.choices[i]) choose(check.choices[i].key)
-  }])),
+  ...Object.fromEntries(
+    Array.from({ length: 9 }, (_v, i) => [
+      String(i + 1),
+      () => {
+        const check = currentCheck.value
+        if (check?.kind === 'choice' && check.choices[i]) choose(check.choices[i].key)
+      },
+    ]),
+  ),
   u: () => strikable.value && (strikeOpen.value = true),
   Enter: () => primary.value?.act(),
   ArrowDown: () => move(1),
@@ -185,35 +272,125 @@ useKeys({
     <header class="head">
       <h2>{{ sheet.joint.number }}</h2>
       <StateGlyph :state="judgement.state" :size="28" word />
-      <span class="muted grow"><template v-if="!joint.dry">station {{ sheet.joint.station.toFixed(1) }} m · {{ session.crewName(sheet.joint.crew) }} · </template>{{ compiled.procedure.title }}, revision {{ compiled.procedure.revision }}</span>
-      <NuxtLink v-if="mayTrace" :to="`/deliveries/trace?kind=joint&value=${sheet.joint.id}`" class="quiet">Made with</NuxtLink>
+      <span class="muted grow"
+        ><template v-if="!joint.dry"
+          >station {{ sheet.joint.station.toFixed(1) }} m ·
+          {{ session.crewName(sheet.joint.crew) }} · </template
+        >{{ compiled.procedure.title }}, revision {{ compiled.procedure.revision }}</span
+      >
+      <NuxtLink v-if="mayTrace" :to="`/deliveries/trace?kind=joint&value=${sheet.joint.id}`" class="quiet"
+        >Made with</NuxtLink
+      >
       <span class="muted">{{ judgement.done }} of {{ judgement.applicable }}</span>
     </header>
-    <JointSpine :procedure="compiled.procedure" :judgement="judgement" :current="current" @choose="(k) => (current = k)" />
+    <JointSpine
+      :procedure="compiled.procedure"
+      :judgement="judgement"
+      :current="current"
+      @choose="(k) => (current = k)"
+    />
     <StepCheck
-      v-if="judged" ref="check" :key="judged.key" :compiled="compiled" :sheet="sheet" :entries="entries" :judged="judged" :judgement="judgement" :now="now" :may-record="mayRecord" :may-release="mayRelease" :may-waive="mayWaive" :busy="busy" :draft="drafts.get(judged.key)" @draft="(t) => drafts.set(judged!.key, t)" @answer="answer" @ready="(a) => (ready = a)" @live="(v) => (live = v)" @release="beginSign"
-      @submit="primary?.act()">
+      v-if="judged"
+      ref="check"
+      :key="judged.key"
+      :compiled="compiled"
+      :sheet="sheet"
+      :entries="entries"
+      :judged="judged"
+      :judgement="judgement"
+      :now="now"
+      :may-record="mayRecord"
+      :may-release="mayRelease"
+      :may-waive="mayWaive"
+      :busy="busy"
+      :draft="drafts.get(judged.key)"
+      @draft="(t) => drafts.set(judged!.key, t)"
+      @answer="answer"
+      @ready="(a) => (ready = a)"
+      @live="(v) => (live = v)"
+      @release="beginSign"
+      @submit="primary?.act()"
+    >
       <div v-if="draft" class="draft">
         <p><strong>Nonconformance drafted.</strong> {{ draft.criterion }} – found: {{ draft.reading }}</p>
         <ElButton v-if="!joint.dry" type="danger" size="large" @click="raise">Raise it</ElButton>
       </div>
-      <StepRecord :entries="ofStep" :check="currentCheck!" :people="sheet.people" :project="session.projectKey" />
+      <StepRecord
+        :entries="ofStep"
+        :check="currentCheck!"
+        :people="sheet.people"
+        :project="session.projectKey"
+      />
     </StepCheck>
-    <JointFigure :compiled="compiled" :facts="sheet.joint.facts" :schools="sheet.schools" :judgement="judgement" :entries="entries" :step="current" :live="live" :now="now" @step="(k) => (current = k)" @choose="choose" />
+    <JointFigure
+      :compiled="compiled"
+      :facts="sheet.joint.facts"
+      :schools="sheet.schools"
+      :judgement="judgement"
+      :entries="entries"
+      :step="current"
+      :live="live"
+      :now="now"
+      @step="(k) => (current = k)"
+      @choose="choose"
+    />
     <footer class="bar">
       <ElButton size="large" :disabled="!strikable || !mayRecord" @click="strikeOpen = true">Strike</ElButton>
       <ElButton size="large" :disabled="!mayRecord" @click="remarkOpen = true">Remark</ElButton>
-      <ElButton size="large" :disabled="!mayRecord || joint.dry" @click="photoInput?.click()"><IconCamera aria-hidden="true" />&nbsp;Photo</ElButton>
-      <input ref="photoInput" type="file" accept="image/*" capture="environment" class="visually-hidden" tabindex="-1" aria-label="Photo" @change="photo">
+      <ElButton size="large" :disabled="!mayRecord || joint.dry" @click="photoInput?.click()"
+        ><IconCamera aria-hidden="true" />&nbsp;Photo</ElButton
+      >
+      <input
+        ref="photoInput"
+        type="file"
+        accept="image/*"
+        capture="environment"
+        class="visually-hidden"
+        tabindex="-1"
+        aria-label="Photo"
+        @change="photo"
+      />
       <span class="grow" />
-      <ElButton type="primary" size="large" class="primary" :disabled="!primary" :loading="busy" @click="primary?.act()">{{ primary?.text ?? (next ? 'Answer above' : 'Nothing left to do') }}</ElButton>
+      <ElButton
+        type="primary"
+        size="large"
+        class="primary"
+        :disabled="!primary"
+        :loading="busy"
+        @click="primary?.act()"
+        >{{ primary?.text ?? (next ? 'Answer above' : 'Nothing left to do') }}</ElButton
+      >
     </footer>
-    <AskDialog v-model="strikeOpen" title="Strike the last entry" label="Why is it struck?" action="Strike" :send="strike"><p class="muted">It stays readable, struck through, with your reason.</p></AskDialog>
+    <AskDialog
+      v-model="strikeOpen"
+      title="Strike the last entry"
+      label="Why is it struck?"
+      action="Strike"
+      :send="strike"
+      ><p class="muted">It stays readable, struck through, with your reason.</p></AskDialog
+    >
     <AskDialog v-model="remarkOpen" title="Remark" label="Remark" action="Record" :send="remark" />
-    <SecretDialog v-model="signOpen" :title="signTitle" :action="signWord" :danger="signing.kind === 'refusal'" :reason-label="signing.kind === 'release' ? 'Note (not needed)' : 'Why?'" :reason-required="signing.kind !== 'release'" :send="sign">
-      <p v-if="signing.waives?.length" class="muted">It leaves open: {{ signing.waives.map(titleOf).join('; ') }}.</p>
+    <SecretDialog
+      v-model="signOpen"
+      :title="signTitle"
+      :action="signWord"
+      :danger="signing.kind === 'refusal'"
+      :reason-label="signing.kind === 'release' ? 'Note (not needed)' : 'Why?'"
+      :reason-required="signing.kind !== 'release'"
+      :send="sign"
+    >
+      <p v-if="signing.waives?.length" class="muted">
+        It leaves open: {{ signing.waives.map(titleOf).join('; ') }}.
+      </p>
     </SecretDialog>
-    <AskDialog v-model="againOpen" title="Once more after a rejection" label="Why is it measured or done again?" action="Record" :send="answerAgain"><p class="muted">The rejection stays until an inspector has decided about it.</p></AskDialog>
+    <AskDialog
+      v-model="againOpen"
+      title="Once more after a rejection"
+      label="Why is it measured or done again?"
+      action="Record"
+      :send="answerAgain"
+      ><p class="muted">The rejection stays until an inspector has decided about it.</p></AskDialog
+    >
   </div>
 </template>
 

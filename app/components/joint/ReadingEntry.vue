@@ -7,8 +7,18 @@ import { useCarry } from '~/stores/carry'
 
 /** Readings typed once, with a unit or bare in the unit shown; judged by the parent as they come. */
 type Measured = Extract<Check, { kind: 'measure' | 'environment' }>
-const props = defineProps<{ check: Measured; count: number; instruments: Instrument[]; now: number; draft?: string[] }>()
-const emit = defineEmits<{ change: [{ values: number[]; typed: string[]; instrument: string | null } | null]; draft: [string[]]; submit: [] }>()
+const props = defineProps<{
+  check: Measured
+  count: number
+  instruments: Instrument[]
+  now: number
+  draft?: string[]
+}>()
+const emit = defineEmits<{
+  change: [{ values: number[]; typed: string[]; instrument: string | null } | null]
+  draft: [string[]]
+  submit: []
+}>()
 
 const typed = ref<string[]>([])
 const active = ref(0)
@@ -18,30 +28,49 @@ const fitting = computed(() => props.instruments.filter((i) => i.quantity === pr
 const instrument = ref<string | null>(null)
 
 /** Each reading's place; one place for many readings is counted on (nut 1, nut 2 …). */
-const place = (i: number) => props.check.places?.length === 1 && props.count > 1 ? `${props.check.places[0]} ${i}` : (props.check.places?.[i - 1] ?? (props.count > 1 ? `Reading ${i}` : 'Reading'))
+const place = (i: number) =>
+  props.check.places?.length === 1 && props.count > 1
+    ? `${props.check.places[0]} ${i}`
+    : (props.check.places?.[i - 1] ?? (props.count > 1 ? `Reading ${i}` : 'Reading'))
 
-watch([() => props.check, () => props.count], () => {
-  const kept = props.draft?.length === props.count ? props.draft : null
-  typed.value = kept ? [...kept] : Array.from({ length: props.count }, () => '')
-  active.value = Math.max(0, typed.value.findIndex((t) => t.trim() === ''))
-  fault.value = ''
-  instrument.value = fitting.value.find((i) => i.kind === props.check.instrument && Date.parse(i.calibratedUntil) > props.now)?.id ?? null
-  void nextTick(() => inputs.value[active.value]?.focus({ preventScroll: true }))
-}, { immediate: true })
+watch(
+  [() => props.check, () => props.count],
+  () => {
+    const kept = props.draft?.length === props.count ? props.draft : null
+    typed.value = kept ? [...kept] : Array.from({ length: props.count }, () => '')
+    active.value = Math.max(
+      0,
+      typed.value.findIndex((t) => t.trim() === ''),
+    )
+    fault.value = ''
+    instrument.value =
+      fitting.value.find(
+        (i) => i.kind === props.check.instrument && Date.parse(i.calibratedUntil) > props.now,
+      )?.id ?? null
+    void nextTick(() => inputs.value[active.value]?.focus({ preventScroll: true }))
+  },
+  { immediate: true },
+)
 
-watch([typed, instrument], () => {
-  fault.value = ''
-  emit('draft', [...typed.value])
-  if (typed.value.some((t) => t.trim() === '')) return emit('change', null)
-  try {
-    const values = typed.value.map((t, i) => readQuantity(t, props.check.quantity, { field: place(i + 1), bareUnit: props.check.unit }))
-    emit('change', { values, typed: typed.value.map((t) => t.trim()), instrument: instrument.value })
-  } catch (error) {
-    if (!(error instanceof Problem)) throw error
-    fault.value = error.message
-    emit('change', null)
-  }
-}, { deep: true, immediate: true })
+watch(
+  [typed, instrument],
+  () => {
+    fault.value = ''
+    emit('draft', [...typed.value])
+    if (typed.value.some((t) => t.trim() === '')) return emit('change', null)
+    try {
+      const values = typed.value.map((t, i) =>
+        readQuantity(t, props.check.quantity, { field: place(i + 1), bareUnit: props.check.unit }),
+      )
+      emit('change', { values, typed: typed.value.map((t) => t.trim()), instrument: instrument.value })
+    } catch (error) {
+      if (!(error instanceof Problem)) throw error
+      fault.value = error.message
+      emit('change', null)
+    }
+  },
+  { deep: true, immediate: true },
+)
 
 function press(key: string) {
   const at = active.value
@@ -80,18 +109,42 @@ defineExpose({ clear, put })
           <span class="muted small">{{ place(i) }}</span>
           <span class="field">
             <input
-              :ref="(el) => { if (el) inputs[i - 1] = el as HTMLInputElement }" v-model="typed[i - 1]" inputmode="none" autocomplete="off" maxlength="40" :aria-label="place(i)"
-              @focus="active = i - 1" @keydown.enter.prevent="advance">
+              :ref="
+                (el) => {
+                  if (el) inputs[i - 1] = el as HTMLInputElement
+                }
+              "
+              v-model="typed[i - 1]"
+              inputmode="none"
+              autocomplete="off"
+              maxlength="40"
+              :aria-label="place(i)"
+              @focus="active = i - 1"
+              @keydown.enter.prevent="advance"
+            />
             <span class="unit">{{ check.unit }}</span>
           </span>
         </label>
       </div>
       <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
-      <p v-if="offered" class="offer"><ElButton size="large" @click="take">Use {{ offered.text }} from the bench</ElButton><ElButton link @click="carry.result = null">Lay it aside</ElButton></p>
+      <p v-if="offered" class="offer">
+        <ElButton size="large" @click="take">Use {{ offered.text }} from the bench</ElButton
+        ><ElButton link @click="carry.result = null">Lay it aside</ElButton>
+      </p>
       <div v-if="fitting.length > 0" class="tool">
         <span class="muted small">Measured with</span>
-        <ElSelect v-model="instrument" clearable :placeholder="`Other ${check.instrument ?? 'tool'}`" aria-label="Measured with">
-          <ElOption v-for="i in fitting" :key="i.id" :value="i.id" :label="due(i) ? `${i.name} – calibration expired` : i.name" />
+        <ElSelect
+          v-model="instrument"
+          clearable
+          :placeholder="`Other ${check.instrument ?? 'tool'}`"
+          aria-label="Measured with"
+        >
+          <ElOption
+            v-for="i in fitting"
+            :key="i.id"
+            :value="i.id"
+            :label="due(i) ? `${i.name} – calibration expired` : i.name"
+          />
         </ElSelect>
       </div>
       <slot />

@@ -19,7 +19,9 @@ const given = computed(() => {
     if (typeof value === 'boolean' || typeof value === 'string') out[name] = String(value)
     if (typeof value !== 'number' || !Number.isFinite(value)) continue
     const own = unit ?? (dimension ? dimensions[dimension].unit : '')
-    out[name] = (kind === 'quantity' && own ? showIn(value, own, 6) : showNumber(value, 6)).replace(/−/g, '-').replace(/[\s\u202f]+(?=\d)/g, '')
+    out[name] = (kind === 'quantity' && own ? showIn(value, own, 6) : showNumber(value, 6))
+      .replace(/−/g, '-')
+      .replace(/[\s\u202f]+(?=\d)/g, '')
   }
   return out
 })

@@ -21,8 +21,27 @@ export interface Answer {
   payload: Record<string, unknown>
   instrument?: string | null
 }
-const props = defineProps<{ compiled: CompiledProcedure; sheet: JointSheet; entries: Entry[]; judged: StepJudgement; judgement: JointJudgement; now: number; mayRecord: boolean; mayRelease: boolean; mayWaive: boolean; busy: boolean; draft?: string[] }>()
-const emit = defineEmits<{ answer: [Answer[]]; ready: [Answer | null]; live: [number[] | null]; release: [Decision]; submit: []; draft: [string[]] }>()
+const props = defineProps<{
+  compiled: CompiledProcedure
+  sheet: JointSheet
+  entries: Entry[]
+  judged: StepJudgement
+  judgement: JointJudgement
+  now: number
+  mayRecord: boolean
+  mayRelease: boolean
+  mayWaive: boolean
+  busy: boolean
+  draft?: string[]
+}>()
+const emit = defineEmits<{
+  answer: [Answer[]]
+  ready: [Answer | null]
+  live: [number[] | null]
+  release: [Decision]
+  submit: []
+  draft: [string[]]
+}>()
 
 const session = useSession()
 const times = useTimes()
@@ -31,30 +50,63 @@ const step = computed(() => compiledStep.value.step)
 const check = computed(() => step.value.check)
 const values = ref<{ values: number[]; typed: string[]; instrument: string | null } | null>(null)
 const entry = ref<InstanceType<typeof ReadingEntry> | null>(null)
-const slots = computed(() => slotsOf(props.compiled, props.sheet.joint.facts, props.entries, props.sheet.schools))
+const slots = computed(() =>
+  slotsOf(props.compiled, props.sheet.joint.facts, props.entries, props.sheet.schools),
+)
 
 function change(v: typeof values.value) {
   values.value = v
   emit('live', v?.values ?? null)
-  emit('ready', v ? { kind: 'reading', payload: { values: v.values, typed: v.typed }, instrument: v.instrument } : null)
+  emit(
+    'ready',
+    v ? { kind: 'reading', payload: { values: v.values, typed: v.typed }, instrument: v.instrument } : null,
+  )
 }
 /** judged while typing, before anything is recorded */
 const live = computed(() => {
   if (!values.value) return null
   const tool = props.sheet.instruments.find((i) => i.id === values.value!.instrument)
   const own = compiledStep.value.uncertainty?.evaluate(slots.value)
-  return judgeReadings(compiledStep.value, slots.value, values.value.values, tool ? tool.uncertainty : typeof own === 'number' ? own : 0, props.sheet.rule)
+  return judgeReadings(
+    compiledStep.value,
+    slots.value,
+    values.value.values,
+    tool ? tool.uncertainty : typeof own === 'number' ? own : 0,
+    props.sheet.rule,
+  )
 })
-const bars = computed(() => live.value ?? (props.judged.findings.length > 0 ? props.judged.findings : props.judged.limits.map((l) => ({ ...l, value: null, uncertainty: 0, verdict: null }))))
+const bars = computed(
+  () =>
+    live.value ??
+    (props.judged.findings.length > 0
+      ? props.judged.findings
+      : props.judged.limits.map((l) => ({ ...l, value: null, uncertainty: 0, verdict: null }))),
+)
 const answered = computed(() => ['accepted', 'rejected', 'too-close', 'differs'].includes(props.judged.state))
 const isHold = computed(() => props.judged.point === 'H')
 /** what is not done before a hold point */
-const open = computed(() => (isHold.value ? openBefore(props.compiled, props.judgement, standing(props.entries), props.judged.key).filter((k) => k !== props.judged.key) : []))
+const open = computed(() =>
+  isHold.value
+    ? openBefore(props.compiled, props.judgement, standing(props.entries), props.judged.key).filter(
+        (k) => k !== props.judged.key,
+      )
+    : [],
+)
 const titleOf = (key: string) => props.compiled.steps[props.compiled.stepIndex.get(key)!]!.step.title
-const usedLot = computed(() => String(standing(props.entries).findLast((e) => e.step === props.judged.key && e.kind === 'lot')?.payload.lot ?? ''))
+const usedLot = computed(() =>
+  String(
+    standing(props.entries).findLast((e) => e.step === props.judged.key && e.kind === 'lot')?.payload.lot ??
+      '',
+  ),
+)
 const released = computed(() => ['released', 'waived'].includes(props.judged.release.state))
-const say = (answer: 'yes' | 'no') => emit('answer', [{ kind: check.value.kind === 'clock' ? 'clock' : 'confirmation', payload: { answer } }])
-const request = () => emit('answer', [{ kind: 'confirmation', payload: { answer: 'yes' } }, { kind: 'request', payload: {} }])
+const say = (answer: 'yes' | 'no') =>
+  emit('answer', [{ kind: check.value.kind === 'clock' ? 'clock' : 'confirmation', payload: { answer } }])
+const request = () =>
+  emit('answer', [
+    { kind: 'confirmation', payload: { answer: 'yes' } },
+    { kind: 'request', payload: {} },
+  ])
 const left = computed(() => (props.judged.until === null ? null : (props.judged.until - props.now) / 1000))
 const lot = reactive({ lot: '', made: '', expires: '', opened: '' })
 const scanning = ref(false)
@@ -65,15 +117,41 @@ const registerSays = computed(() => {
   if (known.quarantinedAt !== null) return `In quarantine: ${known.reason}. Take another lot.`
   const end = shelfEnd(known)
   if (!end) return ''
-  return `The register says: good until ${times.date(new Date(end.at).toISOString())} (${end.why})${end.at < props.now ? '. It is past its date: take another lot.' : '.'}`
+  const past = end.at < props.now ? ' It is past its date: take another lot.' : ''
+  return `The register says: good until ${times.date(new Date(end.at).toISOString())} (${end.why}).${past}`
 })
-const readLot = (label: Label) => Object.assign(lot, { lot: label.lot ?? lot.lot, made: label.made ?? '', expires: label.expires ?? label.bestBefore ?? '' })
+const readLot = (label: Label) =>
+  Object.assign(lot, {
+    lot: label.lot ?? lot.lot,
+    made: label.made ?? '',
+    expires: label.expires ?? label.bestBefore ?? '',
+  })
 /** A rejected lot may be used past its date by a waiver that names it. */
-const lotMayBeWaived = computed(() => props.judged.waivable && props.judged.state === 'rejected' && !props.judged.ncr)
-const lotEntry = (): Answer => ({ kind: 'lot', payload: Object.fromEntries(Object.entries(lot).map(([k, v]) => [k, v.trim()]).filter(([, v]) => v)) })
+const lotMayBeWaived = computed(
+  () => props.judged.waivable && props.judged.state === 'rejected' && !props.judged.ncr,
+)
+const lotEntry = (): Answer => ({
+  kind: 'lot',
+  payload: Object.fromEntries(
+    Object.entries(lot)
+      .map(([k, v]) => [k, v.trim()])
+      .filter(([, v]) => v),
+  ),
+})
 const counted = ref('')
-const inspectorDecides = computed(() => props.mayRelease && ['differs', 'too-close', 'rejected', 'held'].includes(props.judged.state) && !props.judged.ncr && !isHold.value)
-defineExpose({ clear: () => entry.value?.clear(), put: (texts: string[]) => entry.value?.put(texts), say, request })
+const inspectorDecides = computed(
+  () =>
+    props.mayRelease &&
+    ['differs', 'too-close', 'rejected', 'held'].includes(props.judged.state) &&
+    !props.judged.ncr &&
+    !isHold.value,
+)
+defineExpose({
+  clear: () => entry.value?.clear(),
+  put: (texts: string[]) => entry.value?.put(texts),
+  say,
+  request,
+})
 </script>
 
 <template>
@@ -88,30 +166,80 @@ defineExpose({ clear: () => entry.value?.clear(), put: (texts: string[]) => entr
       <li v-for="c in step.cautions" :key="c">{{ c }}</li>
     </ul>
 
-    <p v-if="judged.value !== null" class="mark"><span class="reading">{{ showQuantity(judged.value, check.kind === 'calculated' ? check.quantity : 'length', 'unit' in check ? check.unit : 'mm') }}</span><span v-if="check.kind === 'mark'" class="muted"> from the {{ check.from }}</span></p>
+    <p v-if="judged.value !== null" class="mark">
+      <span class="reading">{{
+        showQuantity(
+          judged.value,
+          check.kind === 'calculated' ? check.quantity : 'length',
+          'unit' in check ? check.unit : 'mm',
+        )
+      }}</span><span v-if="check.kind === 'mark'" class="muted"> from the {{ check.from }}</span>
+    </p>
 
     <div v-if="judged.sentence" class="verdict" :class="judged.state">
       <StateGlyph :state="judged.state" :size="32" word />
       <p>{{ judged.sentence }}</p>
-      <p v-if="judged.state === 'rejected' && step.onFailure && !judged.ncr" class="next"><strong>{{ failureWords[step.onFailure.action] }}.</strong> {{ step.onFailure.words }}</p>
+      <p v-if="judged.state === 'rejected' && step.onFailure && !judged.ncr" class="next">
+        <strong>{{ failureWords[step.onFailure.action] }}.</strong> {{ step.onFailure.words }}
+      </p>
       <NuxtLink v-if="judged.ncr" to="/ncrs">{{ judged.ncr.number }}</NuxtLink>
       <p v-if="judged.computed" class="muted small">The criterion gave: {{ judged.computed }}.</p>
     </div>
 
-    <StepDecision v-if="inspectorDecides && !lotMayBeWaived" :judged="judged" :check="check" :entries="entries" :people="sheet.people" :me="session.person?.id ?? ''" @decide="(d) => $emit('release', d)" />
+    <StepDecision
+      v-if="inspectorDecides && !lotMayBeWaived"
+      :judged="judged"
+      :check="check"
+      :entries="entries"
+      :people="sheet.people"
+      :me="session.person?.id ?? ''"
+      @decide="(d) => $emit('release', d)"
+    />
 
     <div v-if="isHold" class="hold">
       <template v-if="!released">
-        <ElButton v-if="mayRecord && !mayRelease && judged.release.state !== 'requested'" type="primary" size="large" class="big" :loading="busy" @click="request">Everything is ready: request release</ElButton>
-        <p v-if="open.length > 0" class="muted small">Still open before it: {{ open.map(titleOf).join('; ') }}.<template v-if="mayRelease"> A waiver names them.</template></p>
-        <p v-if="judged.release.state === 'requested'">Requested at {{ times.clock(judged.release.at!) }} by {{ sheet.people[judged.release.by!] }}, {{ times.span(now - judged.release.at!) }} ago.</p>
+        <ElButton
+          v-if="mayRecord && !mayRelease && judged.release.state !== 'requested'"
+          type="primary"
+          size="large"
+          class="big"
+          :loading="busy"
+          @click="request"
+          >Everything is ready: request release</ElButton
+        >
+        <p v-if="open.length > 0" class="muted small">
+          Still open before it: {{ open.map(titleOf).join('; ') }}.<template v-if="mayRelease">
+            A waiver names them.</template
+          >
+        </p>
+        <p v-if="judged.release.state === 'requested'">
+          Requested at {{ times.clock(judged.release.at!) }} by {{ sheet.people[judged.release.by!] }},
+          {{ times.span(now - judged.release.at!) }} ago.
+        </p>
         <div v-if="mayRelease" class="row wrap">
-          <ElButton type="primary" size="large" class="big" :disabled="open.length > 0 || judged.release.state !== 'requested'" @click="$emit('release', { kind: 'release' })">Release</ElButton>
-          <ElButton type="danger" plain size="large" class="big" @click="$emit('release', { kind: 'refusal' })">Refuse</ElButton>
+          <ElButton
+            type="primary"
+            size="large"
+            class="big"
+            :disabled="open.length > 0 || judged.release.state !== 'requested'"
+            @click="$emit('release', { kind: 'release' })"
+            >Release</ElButton
+          >
+          <ElButton
+            type="danger"
+            plain
+            size="large"
+            class="big"
+            @click="$emit('release', { kind: 'refusal' })"
+            >Refuse</ElButton
+          >
           <ElButton size="large" @click="$emit('release', { kind: 'waiver', waives: open })">Waive</ElButton>
         </div>
       </template>
-      <p v-else class="muted">{{ judged.release.state === 'waived' ? 'Waived' : 'Released' }} at {{ times.clock(judged.release.at!) }} by {{ sheet.people[judged.release.by!] }}.</p>
+      <p v-else class="muted">
+        {{ judged.release.state === 'waived' ? 'Waived' : 'Released' }} at
+        {{ times.clock(judged.release.at!) }} by {{ sheet.people[judged.release.by!] }}.
+      </p>
     </div>
 
     <template v-else-if="mayRecord">
@@ -125,41 +253,130 @@ defineExpose({ clear: () => entry.value?.clear(), put: (texts: string[]) => entr
       <template v-else-if="check.kind === 'choice'">
         <p class="question">{{ check.question }}</p>
         <div class="choices">
-          <ElButton v-for="(c, i) in check.choices" :key="c.key" size="large" class="big" :disabled="busy" :aria-keyshortcuts="String(i + 1)" @click="$emit('answer', [{ kind: 'choice', payload: { choice: c.key } }])">{{ c.title }}</ElButton>
+          <ElButton
+            v-for="(c, i) in check.choices"
+            :key="c.key"
+            size="large"
+            class="big"
+            :disabled="busy"
+            :aria-keyshortcuts="String(i + 1)"
+            @click="$emit('answer', [{ kind: 'choice', payload: { choice: c.key } }])"
+            >{{ c.title }}</ElButton
+          >
         </div>
       </template>
       <template v-else-if="check.kind === 'measure' || check.kind === 'environment'">
-        <ReadingEntry ref="entry" :check="check" :count="judged.readings ?? 1" :instruments="sheet.instruments" :now="now" :draft="draft" @change="change" @draft="(t) => $emit('draft', t)" @submit="$emit('submit')">
+        <ReadingEntry
+          ref="entry"
+          :check="check"
+          :count="judged.readings ?? 1"
+          :instruments="sheet.instruments"
+          :now="now"
+          :draft="draft"
+          @change="change"
+          @draft="(t) => $emit('draft', t)"
+          @submit="$emit('submit')"
+        >
           <ToleranceBar v-for="b in bars" :key="b.of + b.title" v-bind="b" />
         </ReadingEntry>
       </template>
       <template v-else-if="check.kind === 'clock'">
         <template v-if="judged.startedAt !== null && !answered">
-          <p v-if="left !== null && left > 0" class="count" role="timer"><span class="big-number">{{ showDuration(left) }}</span> <span class="muted">until {{ times.moment(judged.until!) }}</span></p>
+          <p v-if="left !== null && left > 0" class="count" role="timer">
+            <span class="big-number">{{ showDuration(left) }}</span>
+            <span class="muted">until {{ times.moment(judged.until!) }}</span>
+          </p>
           <p v-else-if="check.action" class="question">{{ check.action }}?</p>
         </template>
         <div v-if="check.action && judged.startedAt !== null && judged.state !== 'accepted'" class="row wrap">
-          <ElButton size="large" :type="left !== null && left > 0 ? 'default' : 'primary'" class="big" :loading="busy" @click="say('yes')">{{ check.action }}</ElButton>
+          <ElButton
+            size="large"
+            :type="left !== null && left > 0 ? 'default' : 'primary'"
+            class="big"
+            :loading="busy"
+            @click="say('yes')"
+            >{{ check.action }}</ElButton
+          >
           <ElButton size="large" class="big" :disabled="busy" @click="say('no')">It failed</ElButton>
         </div>
-        <p v-if="left !== null && left > 0 && check.action" class="muted small">Recorded now it would be {{ showDuration(left) }} too early, and rejected.</p>
+        <p v-if="left !== null && left > 0 && check.action" class="muted small">
+          Recorded now it would be {{ showDuration(left) }} too early, and rejected.
+        </p>
       </template>
       <form v-else-if="check.kind === 'lot'" class="lot" @submit.prevent="$emit('answer', [lotEntry()])">
-        <div class="wide row"><label class="grow">{{ check.question }}<ElInput v-model="lot.lot" size="large" maxlength="80" /></label><ElButton size="large" class="scan" @click="scanning = true">Read a label</ElButton></div>
-        <p v-if="registerSays" class="wide" :class="registered && (registered.quarantinedAt !== null || registerSays.includes('past its date')) ? 'bad' : 'muted'" role="status">{{ registerSays }}</p>
-        <label v-if="check.shelfLife">Production date<ElInput v-model="lot.made" type="date" size="large" /></label>
+        <div class="wide row">
+          <label class="grow"
+            >{{ check.question }}<ElInput v-model="lot.lot" size="large" maxlength="80" /></label
+          ><ElButton size="large" class="scan" @click="scanning = true">Read a label</ElButton>
+        </div>
+        <p
+          v-if="registerSays"
+          class="wide"
+          :class="
+            registered && (registered.quarantinedAt !== null || registerSays.includes('past its date'))
+              ? 'bad'
+              : 'muted'
+          "
+          role="status"
+        >
+          {{ registerSays }}
+        </p>
+        <label v-if="check.shelfLife"
+          >Production date<ElInput v-model="lot.made" type="date" size="large"
+        /></label>
         <label>Printed expiry<ElInput v-model="lot.expires" type="date" size="large" /></label>
-        <label v-if="check.openedLife">Opened on<ElInput v-model="lot.opened" type="date" size="large" /></label>
-        <ElButton size="large" type="primary" native-type="submit" class="big" :disabled="!lot.lot.trim()" :loading="busy">Record</ElButton>
+        <label v-if="check.openedLife"
+          >Opened on<ElInput v-model="lot.opened" type="date" size="large"
+        /></label>
+        <ElButton
+          size="large"
+          type="primary"
+          native-type="submit"
+          class="big"
+          :disabled="!lot.lot.trim()"
+          :loading="busy"
+          >Record</ElButton
+        >
       </form>
-      <form v-else-if="check.kind === 'count'" class="row wrap" @submit.prevent="$emit('answer', [{ kind: 'count', payload: { count: Number(counted.replace(',', '.')) } }])">
-        <ElInput v-model="counted" size="large" inputmode="decimal" :placeholder="check.question" :aria-label="check.question" class="grow" /><ElButton size="large" type="primary" native-type="submit" :disabled="!/^\d+([.,]\d+)?$/.test(counted)">Record</ElButton>
+      <form
+        v-else-if="check.kind === 'count'"
+        class="row wrap"
+        @submit.prevent="
+          $emit('answer', [{ kind: 'count', payload: { count: Number(counted.replace(',', '.')) } }])
+        "
+      >
+        <ElInput
+          v-model="counted"
+          size="large"
+          inputmode="decimal"
+          :placeholder="check.question"
+          :aria-label="check.question"
+          class="grow"
+        /><ElButton
+          size="large"
+          type="primary"
+          native-type="submit"
+          :disabled="!/^\d+([.,]\d+)?$/.test(counted)"
+          >Record</ElButton
+        >
       </form>
     </template>
-    <div v-if="(!mayRecord || check.kind === 'calculated') && bars.length > 0"><ToleranceBar v-for="b in bars" :key="b.of + b.title" v-bind="b" /></div>
-    <StepAid v-for="aid in compiledStep.aids" :key="`${judged.key} ${aid.calculator}`" :aid="aid" :slots="slots" />
+    <div v-if="(!mayRecord || check.kind === 'calculated') && bars.length > 0">
+      <ToleranceBar v-for="b in bars" :key="b.of + b.title" v-bind="b" />
+    </div>
+    <StepAid
+      v-for="aid in compiledStep.aids"
+      :key="`${judged.key} ${aid.calculator}`"
+      :aid="aid"
+      :slots="slots"
+    />
     <LabelScanner v-model="scanning" @read="readLot" />
-    <ElButton v-if="mayWaive && lotMayBeWaived" size="large" @click="$emit('release', { kind: 'waiver', lot: usedLot })">Use it by waiver …</ElButton>
+    <ElButton
+      v-if="mayWaive && lotMayBeWaived"
+      size="large"
+      @click="$emit('release', { kind: 'waiver', lot: usedLot })"
+      >Use it by waiver …</ElButton
+    >
     <slot />
   </section>
 </template>

@@ -6,21 +6,43 @@ import type { Check } from '#core/procedure/types'
 import { entryWords } from '~/words'
 
 /** What stands written at this step, ink and all: struck entries stay readable. */
-const props = defineProps<{ entries: Entry[]; check: Check; people: Record<string, string>; project: string }>()
+const props = defineProps<{
+  entries: Entry[]
+  check: Check
+  people: Record<string, string>
+  project: string
+}>()
 const times = useTimes()
-const corrections = computed(() => new Map(props.entries.filter((e) => e.kind === 'correction').map((e) => [String(e.payload.strikes), e])))
+const corrections = computed(
+  () =>
+    new Map(props.entries.filter((e) => e.kind === 'correction').map((e) => [String(e.payload.strikes), e])),
+)
 const shown = computed(() => props.entries.filter((e) => e.kind !== 'correction'))
 /** Why its time proves nothing. */
-const lateWords = (e: Entry) => lateSentences[(e as Entry & { lateReason?: LateReason }).lateReason ?? 'no-stamp']
+const lateWords = (e: Entry) =>
+  lateSentences[(e as Entry & { lateReason?: LateReason }).lateReason ?? 'no-stamp']
 const text = (e: Entry): string => {
   const p = e.payload
-  if (e.kind === 'reading') return Array.isArray(p.typed) && p.typed.length > 0 ? (p.typed as string[]).join(' · ') : (p.values as number[]).join(' · ')
+  if (e.kind === 'reading')
+    return Array.isArray(p.typed) && p.typed.length > 0
+      ? (p.typed as string[]).join(' · ')
+      : (p.values as number[]).join(' · ')
   if (e.kind === 'confirmation' || e.kind === 'clock') return p.answer === 'yes' ? 'yes' : 'no'
   if (e.kind === 'ncr') return `${String(p.number)} ${String(p.event)}`
-  if (e.kind === 'decision') return `${p.stands ? 'one answer stands' : p.verdict === 'again' ? 'measure again' : String(p.verdict)}: ${String(p.reason)}`
-  if (e.kind === 'choice' && props.check.kind === 'choice') return props.check.choices.find((c) => c.key === p.choice)?.title ?? String(p.choice)
+  if (e.kind === 'decision')
+    return `${p.stands ? 'one answer stands' : p.verdict === 'again' ? 'measure again' : String(p.verdict)}: ${String(p.reason)}`
+  if (e.kind === 'choice' && props.check.kind === 'choice')
+    return props.check.choices.find((c) => c.key === p.choice)?.title ?? String(p.choice)
   if (e.kind === 'count') return String(p.count)
-  if (e.kind === 'lot') return [p.lot, p.made && `made ${String(p.made)}`, p.expires && `expires ${String(p.expires)}`, p.opened && `opened ${String(p.opened)}`].filter(Boolean).join(', ')
+  if (e.kind === 'lot')
+    return [
+      p.lot,
+      p.made && `made ${String(p.made)}`,
+      p.expires && `expires ${String(p.expires)}`,
+      p.opened && `opened ${String(p.opened)}`,
+    ]
+      .filter(Boolean)
+      .join(', ')
   return String(p.text ?? p.count ?? p.reason ?? p.lot ?? p.note ?? '')
 }
 </script>
@@ -30,11 +52,27 @@ const text = (e: Entry): string => {
     <li v-for="e in shown" :key="e.id" :class="{ struck: corrections.has(e.id) }">
       <span class="muted small time">{{ times.moment(e.recordedAt) }}</span>
       <span class="grow">
-        <span class="entry"><strong>{{ entryWords[e.kind] ?? e.kind }}</strong> <a v-if="e.kind === 'photo'" :href="`/api/projects/${project}/files/${String(e.payload.file)}`" target="_blank">picture</a><template v-else>{{ text(e) }}</template></span>
+        <span class="entry"
+          ><strong>{{ entryWords[e.kind] ?? e.kind }}</strong>
+          <a
+            v-if="e.kind === 'photo'"
+            :href="`/api/projects/${project}/files/${String(e.payload.file)}`"
+            target="_blank"
+            >picture</a
+          ><template v-else>{{ text(e) }}</template></span
+        >
         <span class="muted small who">{{ people[e.person] ?? '' }}</span>
-        <span v-if="answering.has(e.kind) && e.payload.reason" class="why small">again: {{ e.payload.reason }}</span>
-        <span v-if="e.late" class="why small">late{{ e.receivedAt === undefined ? '' : ` by ${times.span(e.receivedAt - e.recordedAt)}` }}: {{ lateWords(e) }}</span>
-        <span v-if="corrections.has(e.id)" class="why small">struck by {{ people[corrections.get(e.id)!.person] }}: {{ corrections.get(e.id)!.payload.reason }}</span>
+        <span v-if="answering.has(e.kind) && e.payload.reason" class="why small"
+          >again: {{ e.payload.reason }}</span
+        >
+        <span v-if="e.late" class="why small"
+          >late{{ e.receivedAt === undefined ? '' : ` by ${times.span(e.receivedAt - e.recordedAt)}` }}:
+          {{ lateWords(e) }}</span
+        >
+        <span v-if="corrections.has(e.id)" class="why small"
+          >struck by {{ people[corrections.get(e.id)!.person] }}:
+          {{ corrections.get(e.id)!.payload.reason }}</span
+        >
       </span>
     </li>
   </ol>

@@ -13,11 +13,15 @@ const typed = reactive<Record<string, string | boolean>>({})
 const schools = reactive<Record<string, string>>({})
 const faults = ref<Record<string, string>>({})
 const run = shallowRef<ReturnType<typeof useDryRun> | null>(null)
-watch(procedure, (p) => {
-  run.value = null
-  for (const f of p.facts) typed[f.key] = f.example ?? (f.dimension === 'flag' ? false : '')
-  for (const o of p.options) schools[o.key] = o.default
-}, { immediate: true })
+watch(
+  procedure,
+  (p) => {
+    run.value = null
+    for (const f of p.facts) typed[f.key] = f.example ?? (f.dimension === 'flag' ? false : '')
+    for (const o of p.options) schools[o.key] = o.default
+  },
+  { immediate: true },
+)
 
 function begin() {
   const facts: Record<string, FactValue> = {}
@@ -43,7 +47,12 @@ const examples = computed(() => {
     return false
   }
 })
-const longest = computed(() => Math.max(0, ...(run.value?.judgement.value?.clocks ?? []).map((c) => (c.until - run.value!.now.value) / 1000)))
+const longest = computed(() =>
+  Math.max(
+    0,
+    ...(run.value?.judgement.value?.clocks ?? []).map((c) => (c.until - run.value!.now.value) / 1000),
+  ),
+)
 </script>
 
 <template>
@@ -57,13 +66,28 @@ const longest = computed(() => Math.max(0, ...(run.value?.judgement.value?.clock
     <JointWork id="dry-run" :joint="run" :wanted="null" class="work" />
   </div>
   <form v-else class="form" @submit.prevent="start">
-    <p class="muted">A made-up joint{{ examples ? ', with the examples of this procedure' : '' }}. Change what you like; the steps, limits and drawings follow.</p>
-    <div class="facts"><FactField v-for="f in procedure.facts" :key="f.key" v-model="typed[f.key]!" :fact="f" :fault="faults[f.key]" /></div>
+    <p class="muted">
+      A made-up joint{{ examples ? ', with the examples of this procedure' : '' }}. Change what you like; the
+      steps, limits and drawings follow.
+    </p>
+    <div class="facts">
+      <FactField
+        v-for="f in procedure.facts"
+        :key="f.key"
+        v-model="typed[f.key]!"
+        :fact="f"
+        :fault="faults[f.key]"
+      />
+    </div>
     <template v-if="procedure.options.length">
       <h2>Schools</h2>
       <div v-for="o in procedure.options" :key="o.key" class="option">
         <span class="muted small">{{ o.title }}</span>
-        <ElRadioGroup v-model="schools[o.key]" :aria-label="o.title"><ElRadioButton v-for="c in o.choices" :key="c.key" :value="c.key">{{ c.title }}</ElRadioButton></ElRadioGroup>
+        <ElRadioGroup v-model="schools[o.key]" :aria-label="o.title"
+          ><ElRadioButton v-for="c in o.choices" :key="c.key" :value="c.key">{{
+            c.title
+          }}</ElRadioButton></ElRadioGroup
+        >
       </div>
     </template>
     <ElButton type="primary" size="large" native-type="submit">Begin the dry run</ElButton>

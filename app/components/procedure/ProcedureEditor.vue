@@ -5,7 +5,10 @@ import { Problem } from '#core/problem'
 import type { ProcedureOpened } from '~/composables/types'
 import { useSession } from '~/stores/session'
 
-/** A draft at work: limits, schools and tables as fields, everything else as text; checked at every change. */
+/**
+ * A draft at work: limits, schools and tables as fields, everything else as text; checked at every
+ * change.
+ */
 const props = defineProps<{ opened: ProcedureOpened; readonly: boolean }>()
 const emit = defineEmits<{ saved: [] }>()
 const SourceEditor = defineAsyncComponent(() => import('./SourceEditor.vue'))
@@ -44,7 +47,9 @@ async function save() {
   busy.value = true
   fault.value = ''
   try {
-    const reply = await api<{ version: number }>(`${session.base}/procedures/${props.opened.id}/source`, { body: { source: source.value, version: version.value } })
+    const reply = await api<{ version: number }>(`${session.base}/procedures/${props.opened.id}/source`, {
+      body: { source: source.value, version: version.value },
+    })
     version.value = reply.version
     saved.value = source.value
     emit('saved')
@@ -73,32 +78,81 @@ function toFault() {
 <template>
   <div class="edit">
     <div class="head">
-      <ElRadioGroup v-model="how" aria-label="How to edit"><ElRadioButton value="fields">Limits, schools, tables</ElRadioButton><ElRadioButton value="text">Whole document</ElRadioButton></ElRadioGroup>
+      <ElRadioGroup v-model="how" aria-label="How to edit"
+        ><ElRadioButton value="fields">Limits, schools, tables</ElRadioButton
+        ><ElRadioButton value="text">Whole document</ElRadioButton></ElRadioGroup
+      >
       <span class="grow" />
       <span v-if="dirty" class="muted">Not saved</span>
-      <ElButton v-if="!readonly" type="primary" size="large" :disabled="!dirty || checked.problem !== null" :loading="busy" @click="save">Save the draft</ElButton>
+      <ElButton
+        v-if="!readonly"
+        type="primary"
+        size="large"
+        :disabled="!dirty || checked.problem !== null"
+        :loading="busy"
+        @click="save"
+        >Save the draft</ElButton
+      >
     </div>
-    <p v-if="checked.problem" class="fault" role="alert"><strong>{{ checked.problem.message }}</strong> <ElButton link type="primary" @click="toFault">Show the line</ElButton></p>
+    <p v-if="checked.problem" class="fault" role="alert">
+      <strong>{{ checked.problem.message }}</strong>
+      <ElButton link type="primary" @click="toFault">Show the line</ElButton>
+    </p>
     <p v-else-if="fault" class="fault" role="alert">{{ fault }}</p>
-    <p v-else class="fine small">The document is read and checked: {{ checked.compiled?.steps.length }} steps, every formula fits its units.</p>
-    <div v-if="how === 'text'" class="text"><SourceEditor ref="editor" v-model="source" :problem="checked.problem" :readonly="readonly" /></div>
+    <p v-else class="fine small">
+      The document is read and checked: {{ checked.compiled?.steps.length }} steps, every formula fits its
+      units.
+    </p>
+    <div v-if="how === 'text'" class="text">
+      <SourceEditor ref="editor" v-model="source" :problem="checked.problem" :readonly="readonly" />
+    </div>
     <div v-else class="fields">
       <section v-if="fields.schools.length">
         <h2>Schools</h2>
-        <div v-for="e in fields.schools" :key="e.path.join('.')" class="line"><strong>{{ e.group }}</strong><ElSelect :model-value="e.value" :disabled="readonly" :aria-label="e.group" @update:model-value="(v: string) => put(e, v)"><ElOption v-for="c in e.choices" :key="c.key" :value="c.key" :label="c.title" /></ElSelect></div>
+        <div v-for="e in fields.schools" :key="e.path.join('.')" class="line">
+          <strong>{{ e.group }}</strong><ElSelect
+            :model-value="e.value"
+            :disabled="readonly"
+            :aria-label="e.group"
+            @update:model-value="(v: string) => put(e, v)"
+            ><ElOption v-for="c in e.choices" :key="c.key" :value="c.key" :label="c.title"
+          /></ElSelect>
+        </div>
       </section>
       <section>
         <h2>Limits, marks and times</h2>
         <div v-for="[group, list] in groups(fields.limits)" :key="group" class="line">
           <strong>{{ group }}</strong>
-          <div class="values"><label v-for="e in list" :key="e.path.join('.')"><span class="muted small">{{ e.title }}</span><input class="value mono" :value="e.value" :disabled="readonly" maxlength="400" :aria-label="`${group}, ${e.title}`" @change="put(e, ($event.target as HTMLInputElement).value)"></label></div>
+          <div class="values">
+            <label v-for="e in list" :key="e.path.join('.')"
+              ><span class="muted small">{{ e.title }}</span
+              ><input
+                class="value mono"
+                :value="e.value"
+                :disabled="readonly"
+                maxlength="400"
+                :aria-label="`${group}, ${e.title}`"
+                @change="put(e, ($event.target as HTMLInputElement).value)"
+            /></label>
+          </div>
         </div>
       </section>
       <section v-if="fields.tables.length">
         <h2>Tables</h2>
         <div v-for="[group, list] in groups(fields.tables)" :key="group" class="line">
           <strong>{{ group }}</strong>
-          <div class="cells"><label v-for="e in list" :key="e.path.join('.')"><span class="muted small">{{ e.title }}</span><input class="value" :value="e.value" :disabled="readonly" maxlength="60" :aria-label="`${group}, ${e.title}`" @change="put(e, ($event.target as HTMLInputElement).value)"></label></div>
+          <div class="cells">
+            <label v-for="e in list" :key="e.path.join('.')"
+              ><span class="muted small">{{ e.title }}</span
+              ><input
+                class="value"
+                :value="e.value"
+                :disabled="readonly"
+                maxlength="60"
+                :aria-label="`${group}, ${e.title}`"
+                @change="put(e, ($event.target as HTMLInputElement).value)"
+            /></label>
+          </div>
         </div>
       </section>
     </div>

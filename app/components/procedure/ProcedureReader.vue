@@ -4,20 +4,39 @@ import { failureWords, pointWords } from '~/words'
 
 /** A procedure to read, to print, and to take to the trench. */
 defineProps<{ procedure: Procedure }>()
-const span = (c: { min?: string; max?: string }) => `${c.min !== undefined ? ` ≥ ${c.min}` : ''}${c.max !== undefined ? ` ≤ ${c.max}` : ''}`
+const span = (c: { min?: string; max?: string }) =>
+  `${c.min !== undefined ? ` ≥ ${c.min}` : ''}${c.max !== undefined ? ` ≤ ${c.max}` : ''}`
 /** Whether a figure of this check is a default that the project has to confirm. */
-const ofProject = (c: Check): boolean => ('basis' in c && c.basis === 'project') || ('limits' in c && c.limits.some((l) => l.basis === 'project'))
+const ofProject = (c: Check): boolean =>
+  ('basis' in c && c.basis === 'project') || ('limits' in c && c.limits.some((l) => l.basis === 'project'))
 const rule = (c: Check): string => {
   switch (c.kind) {
     case 'measure':
-    case 'environment': return c.limits.map((l) => `${l.title ?? l.of}${span(l)}`).join('; ')
-    case 'mark': return `${c.formula} from the ${c.from}`
-    case 'calculated': return `${c.formula}${span(c)}`
-    case 'count': return `${c.question}:${span(c)}`
-    case 'clock': return [c.earliest && `not before ${c.earliest}`, c.latest && `not after ${c.latest}`].filter(Boolean).join(', ')
-    case 'lot': return [c.question, c.shelfLife && `shelf life ${c.shelfLife}`, c.shelfMonths && `good for ${c.shelfMonths} months`, c.openedLife && `${c.openedLife} once opened`].filter(Boolean).join(', ')
-    case 'confirm': return c.question
-    case 'choice': return c.question
+    case 'environment':
+      return c.limits.map((l) => `${l.title ?? l.of}${span(l)}`).join('; ')
+    case 'mark':
+      return `${c.formula} from the ${c.from}`
+    case 'calculated':
+      return `${c.formula}${span(c)}`
+    case 'count':
+      return `${c.question}:${span(c)}`
+    case 'clock':
+      return [c.earliest && `not before ${c.earliest}`, c.latest && `not after ${c.latest}`]
+        .filter(Boolean)
+        .join(', ')
+    case 'lot':
+      return [
+        c.question,
+        c.shelfLife && `shelf life ${c.shelfLife}`,
+        c.shelfMonths && `good for ${c.shelfMonths} months`,
+        c.openedLife && `${c.openedLife} once opened`,
+      ]
+        .filter(Boolean)
+        .join(', ')
+    case 'confirm':
+      return c.question
+    case 'choice':
+      return c.question
   }
 }
 </script>
@@ -25,30 +44,77 @@ const rule = (c: Check): string => {
 <template>
   <article class="reader">
     <p class="basis">{{ procedure.basis }}</p>
-    <ul class="cautions"><li v-for="c in procedure.cautions" :key="c">{{ c }}</li></ul>
+    <ul class="cautions">
+      <li v-for="c in procedure.cautions" :key="c">{{ c }}</li>
+    </ul>
     <section v-if="procedure.options.length">
       <h2>Where practice differs</h2>
-      <div v-for="o in procedure.options" :key="o.key" class="step"><h3>{{ o.title }}</h3><p v-for="c in o.choices" :key="c.key"><strong>{{ c.title }}</strong>{{ c.key === o.default ? ' (chosen)' : '' }} – <span class="muted">{{ c.reason }}</span></p></div>
+      <div v-for="o in procedure.options" :key="o.key" class="step">
+        <h3>{{ o.title }}</h3>
+        <p v-for="c in o.choices" :key="c.key">
+          <strong>{{ c.title }}</strong>{{ c.key === o.default ? ' (chosen)' : '' }} –
+          <span class="muted">{{ c.reason }}</span>
+        </p>
+      </div>
     </section>
     <section v-for="stage in procedure.stages" :key="stage.key">
       <h2>{{ stage.title }}</h2>
       <div v-for="(s, i) in stage.steps" :key="s.key" class="step">
-        <h3><span class="number">{{ i + 1 }}</span>{{ s.title }}<span v-if="s.point" class="point">{{ pointWords[s.point] }}</span><span v-if="s.when" class="muted small when">only when {{ s.when }}</span></h3>
+        <h3>
+          <span class="number">{{ i + 1 }}</span>{{ s.title
+          }}<span v-if="s.point" class="point">{{ pointWords[s.point] }}</span
+          ><span v-if="s.when" class="muted small when">only when {{ s.when }}</span>
+        </h3>
         <p>{{ s.instruction }}</p>
         <p v-if="rule(s.check)" class="rule mono">{{ rule(s.check) }}</p>
-        <p v-if="ofProject(s.check)" class="project small">A project value: practice gives no figure, so this default is confirmed by the project.</p>
-        <ul v-if="s.check.kind === 'choice'" class="choices"><li v-for="c in s.check.choices" :key="c.key"><strong>{{ c.title }}</strong> {{ c.conforms === true ? 'conforms' : c.conforms === false ? `does not: ${c.reason}` : `conforms when ${c.conforms}; else: ${c.reason}` }}</li></ul>
+        <p v-if="ofProject(s.check)" class="project small">
+          A project value: practice gives no figure, so this default is confirmed by the project.
+        </p>
+        <ul v-if="s.check.kind === 'choice'" class="choices">
+          <li v-for="c in s.check.choices" :key="c.key">
+            <strong>{{ c.title }}</strong>
+            {{
+              c.conforms === true
+                ? 'conforms'
+                : c.conforms === false
+                  ? `does not: ${c.reason}`
+                  : `conforms when ${c.conforms}; else: ${c.reason}`
+            }}
+          </li>
+        </ul>
         <p v-if="s.why" class="muted">{{ s.why }}</p>
         <p v-for="c in s.cautions ?? []" :key="c" class="caution">{{ c }}</p>
-        <p v-if="s.onFailure" class="small"><strong>{{ failureWords[s.onFailure.action] }}.</strong> {{ s.onFailure.words }}</p>
+        <p v-if="s.onFailure" class="small">
+          <strong>{{ failureWords[s.onFailure.action] }}.</strong> {{ s.onFailure.words }}
+        </p>
       </div>
     </section>
     <section v-if="procedure.tables.length">
       <h2>Tables</h2>
       <div v-for="t in procedure.tables" :key="t.key" class="step">
         <h3>{{ t.title }}</h3>
-        <table v-if="t.axes.length === 1" class="figures small"><tbody><tr><th v-for="v in t.axes[0]!.values" :key="String(v)">{{ v }} {{ t.axes[0]!.unit }}</th></tr><tr><td v-for="(v, i) in t.values" :key="i">{{ v }} {{ t.unit }}</td></tr></tbody></table>
-        <table v-else class="figures small"><tbody><tr><th /><th v-for="v in t.axes[1]!.values" :key="String(v)">{{ v }} {{ t.axes[1]!.unit }}</th></tr><tr v-for="(row, i) in (t.values as (string | number)[][])" :key="i"><th>{{ t.axes[0]!.values[i] }} {{ t.axes[0]!.unit }}</th><td v-for="(v, k) in row" :key="k">{{ v }} {{ t.unit }}</td></tr></tbody></table>
+        <table v-if="t.axes.length === 1" class="figures small">
+          <tbody>
+            <tr>
+              <th v-for="v in t.axes[0]!.values" :key="String(v)">{{ v }} {{ t.axes[0]!.unit }}</th>
+            </tr>
+            <tr>
+              <td v-for="(v, i) in t.values" :key="i">{{ v }} {{ t.unit }}</td>
+            </tr>
+          </tbody>
+        </table>
+        <table v-else class="figures small">
+          <tbody>
+            <tr>
+              <th />
+              <th v-for="v in t.axes[1]!.values" :key="String(v)">{{ v }} {{ t.axes[1]!.unit }}</th>
+            </tr>
+            <tr v-for="(row, i) in t.values as (string | number)[][]" :key="i">
+              <th>{{ t.axes[0]!.values[i] }} {{ t.axes[0]!.unit }}</th>
+              <td v-for="(v, k) in row" :key="k">{{ v }} {{ t.unit }}</td>
+            </tr>
+          </tbody>
+        </table>
         <p class="muted small">{{ t.axes.map((a) => a.mode).join(', ') }}; never read beyond its ends.</p>
       </div>
     </section>

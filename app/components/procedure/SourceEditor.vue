@@ -12,13 +12,16 @@ const props = defineProps<{ problem: Problem | null; readonly: boolean }>()
 const host = useTemplateRef<HTMLElement>('host')
 let view: EditorView | null = null
 
-const faults = linter((v): Diagnostic[] => {
-  const at = props.problem?.details as { line?: number; column?: number } | undefined
-  if (!props.problem || !at?.line) return []
-  const line = v.state.doc.line(Math.min(at.line, v.state.doc.lines))
-  const from = Math.min(line.to, line.from + Math.max(0, (at.column ?? 1) - 1))
-  return [{ from, to: Math.max(from, line.to), severity: 'error', message: props.problem.message }]
-}, { delay: 200 })
+const faults = linter(
+  (v): Diagnostic[] => {
+    const at = props.problem?.details as { line?: number; column?: number } | undefined
+    if (!props.problem || !at?.line) return []
+    const line = v.state.doc.line(Math.min(at.line, v.state.doc.lines))
+    const from = Math.min(line.to, line.from + Math.max(0, (at.column ?? 1) - 1))
+    return [{ from, to: Math.max(from, line.to), severity: 'error', message: props.problem.message }]
+  },
+  { delay: 200 },
+)
 
 onMounted(() => {
   view = new EditorView({
@@ -26,7 +29,12 @@ onMounted(() => {
     state: EditorState.create({
       doc: source.value,
       extensions: [
-        basicSetup, yaml(), faults, lintGutter(), EditorState.readOnly.of(props.readonly), EditorView.contentAttributes.of({ 'aria-label': 'The document as text' }),
+        basicSetup,
+        yaml(),
+        faults,
+        lintGutter(),
+        EditorState.readOnly.of(props.readonly),
+        EditorView.contentAttributes.of({ 'aria-label': 'The document as text' }),
         EditorView.updateListener.of((u) => {
           if (u.docChanged) source.value = u.state.doc.toString()
         }),
@@ -36,7 +44,8 @@ onMounted(() => {
 })
 onBeforeUnmount(() => view?.destroy())
 watch(source, (text) => {
-  if (view && view.state.doc.toString() !== text) view.dispatch({ changes: { from: 0, to: view.state.doc.length, insert: text } })
+  if (view && view.state.doc.toString() !== text)
+    view.dispatch({ changes: { from: 0, to: view.state.doc.length, insert: text } })
 })
 /** Goes to the line of the fault. */
 function show(line: number) {

@@ -25,28 +25,101 @@ const ends = computed(() => {
   const inner = (stab.value ?? width.value / 2) - width.value / 2
   return { left: mid + px(inner - a), right: mid - px(inner - b) }
 })
-const sides = computed(() => [{ key: 'left', end: ends.value.left, sign: -1 }, { key: 'right', end: ends.value.right, sign: 1 }])
+const sides = computed(() => [
+  { key: 'left', end: ends.value.left, sign: -1 },
+  { key: 'right', end: ends.value.right, sign: 1 },
+])
 const base = computed(() => axis + radius.value + shell.value)
 const [onStab, onScrape] = [strong('stab'), strong('scrape')]
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${W} ${H}`" class="drawing" role="img" :aria-label="`Coupler ${mm(width)} mm wide on pipe ${mm(od)} mm${stab ? `, stab mark at ${mm(stab)} mm` : ''}${scrape ? `, scraped to ${mm(scrape)} mm` : ''}`">
+  <svg
+    :viewBox="`0 0 ${W} ${H}`"
+    class="drawing"
+    role="img"
+    :aria-label="
+      `Coupler ${mm(width)} mm wide on pipe ${mm(od)} mm` +
+      `${stab ? `, stab mark at ${mm(stab)} mm` : ''}` +
+      `${scrape ? `, scraped to ${mm(scrape)} mm` : ''}`
+    "
+  >
     <defs>
-      <pattern id="peeled" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="5" height="5" fill="var(--card)" /><rect width="1.6" height="5" fill="var(--muted)" /></pattern>
+      <pattern id="peeled" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <rect width="5" height="5" fill="var(--card)" />
+        <rect width="1.6" height="5" fill="var(--muted)" />
+      </pattern>
     </defs>
     <g v-for="s in sides" :key="s.key">
-      <rect class="body" :x="s.sign < 0 ? -4 : s.end" :y="axis - radius" :width="s.sign < 0 ? s.end + 4 : W - s.end + 4" :height="2 * radius" />
-      <rect v-if="scrape" :x="s.sign < 0 ? s.end - px(scrape) : s.end" :y="axis - radius" :width="px(scrape)" :height="2 * radius" fill="url(#peeled)" stroke="var(--ink)" stroke-width="1" />
-      <line v-if="stab" :x1="s.end + s.sign * px(stab)" :x2="s.end + s.sign * px(stab)" :y1="axis - radius - shell - 12" :y2="axis + radius" :stroke="onStab ? 'var(--line)' : 'var(--ink)'" :stroke-width="onStab ? 4 : 2.5" />
+      <rect
+        class="body"
+        :x="s.sign < 0 ? -4 : s.end"
+        :y="axis - radius"
+        :width="s.sign < 0 ? s.end + 4 : W - s.end + 4"
+        :height="2 * radius"
+      />
+      <rect
+        v-if="scrape"
+        :x="s.sign < 0 ? s.end - px(scrape) : s.end"
+        :y="axis - radius"
+        :width="px(scrape)"
+        :height="2 * radius"
+        fill="url(#peeled)"
+        stroke="var(--ink)"
+        stroke-width="1"
+      />
+      <line
+        v-if="stab"
+        :x1="s.end + s.sign * px(stab)"
+        :x2="s.end + s.sign * px(stab)"
+        :y1="axis - radius - shell - 12"
+        :y2="axis + radius"
+        :stroke="onStab ? 'var(--line)' : 'var(--ink)'"
+        :stroke-width="onStab ? 4 : 2.5"
+      />
     </g>
     <rect class="fitting" :x="mid - half" :y="axis - radius - shell" :width="2 * half" :height="shell" />
     <rect class="fitting" :x="mid - half" :y="axis + radius" :width="2 * half" :height="shell" />
-    <rect class="fitting" :x="mid - half" :y="axis - radius" :width="2 * half" :height="2 * radius" opacity="0.1" />
+    <rect
+      class="fitting"
+      :x="mid - half"
+      :y="axis - radius"
+      :width="2 * half"
+      :height="2 * radius"
+      opacity="0.1"
+    />
     <line class="centre" x1="0" :x2="W" :y1="axis" :y2="axis" />
-    <DrawnDimension :x1="mid - half" :x2="mid + half" :y="22" :from="axis - radius - shell" :label="mm(width)" />
-    <DrawnDimension v-if="stab" :x1="ends.left - px(stab)" :x2="ends.left" :y="base + 26" :from="axis" :label="`stab ${mm(stab)}`" place="left" :strong="onStab" :tap="tappable('stab')" @tap="$emit('tap', 'stab')" />
-    <DrawnDimension v-if="scrape" :x1="ends.right" :x2="ends.right + px(scrape)" :y="base + 60" :from="axis" :label="`scrape ${mm(scrape)}`" place="right" :strong="onScrape" :tap="tappable('scrape')" @tap="$emit('tap', 'scrape')" />
+    <DrawnDimension
+      :x1="mid - half"
+      :x2="mid + half"
+      :y="22"
+      :from="axis - radius - shell"
+      :label="mm(width)"
+    />
+    <DrawnDimension
+      v-if="stab"
+      :x1="ends.left - px(stab)"
+      :x2="ends.left"
+      :y="base + 26"
+      :from="axis"
+      :label="`stab ${mm(stab)}`"
+      place="left"
+      :strong="onStab"
+      :tap="tappable('stab')"
+      @tap="$emit('tap', 'stab')"
+    />
+    <DrawnDimension
+      v-if="scrape"
+      :x1="ends.right"
+      :x2="ends.right + px(scrape)"
+      :y="base + 60"
+      :from="axis"
+      :label="`scrape ${mm(scrape)}`"
+      place="right"
+      :strong="onScrape"
+      :tap="tappable('scrape')"
+      @tap="$emit('tap', 'scrape')"
+    />
     <text x="6" :y="axis - radius + 20" class="name">⌀ {{ mm(od) }}</text>
     <text :x="W - 4" :y="H - 4" text-anchor="end" class="name">mm, to scale</text>
   </svg>

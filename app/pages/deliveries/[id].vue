@@ -19,8 +19,15 @@ const may = computed(() => session.may('inspector'))
 
 const search = ref('')
 const show = ref<'all' | 'waiting' | 'sampled' | 'bad'>('all')
-const paged = usePaged<Item>((from, count) => api(`${base}/items`, { query: { search: search.value, show: show.value, from: String(from), count: String(count) } }))
-const { list, containerProps, wrapperProps, scrollTo } = useVirtualList(paged.rows, { itemHeight: 56, overscan: 10 })
+const paged = usePaged<Item>((from, count) =>
+  api(`${base}/items`, {
+    query: { search: search.value, show: show.value, from: String(from), count: String(count) },
+  }),
+)
+const { list, containerProps, wrapperProps, scrollTo } = useVirtualList(paged.rows, {
+  itemHeight: 56,
+  overscan: 10,
+})
 watch(list, (l) => l.length && paged.want(l[0]!.index, l.at(-1)!.index))
 const again = useDebounceFn(async () => {
   scrollTo(0)
@@ -32,13 +39,23 @@ const chosen = ref<string | null>(typeof route.query.item === 'string' ? route.q
 const item = useLoad(async () => (chosen.value ? api<ItemSheet>(`${base}/items/${chosen.value}`) : null))
 watch(chosen, item.load)
 onMounted(() => Promise.all([load(), paged.restart(), item.load()]))
-const state = (s: string) => (s === 'accepted' || s === 'remark' ? 'accepted' : s === 'received' ? 'not-started' : 'rejected')
+const state = (s: string) =>
+  s === 'accepted' || s === 'remark' ? 'accepted' : s === 'received' ? 'not-started' : 'rejected'
 
 async function inspect(body: unknown) {
   const at = paged.rows.value.findIndex((r) => r?.id === chosen.value)
   await api(`${base}/items/${chosen.value}`, { body })
-  const [, page] = await Promise.all([load(), api<{ items: Item[] }>(`${base}/items`, { query: { show: show.value === 'sampled' ? 'sampled' : 'waiting', from: '0', count: '1' } }), paged.restart()])
-  const next = show.value === 'waiting' ? page.items[0] : (paged.rows.value.slice(at + 1).find((r) => r?.state === 'received') ?? page.items[0])
+  const [, page] = await Promise.all([
+    load(),
+    api<{ items: Item[] }>(`${base}/items`, {
+      query: { show: show.value === 'sampled' ? 'sampled' : 'waiting', from: '0', count: '1' },
+    }),
+    paged.restart(),
+  ])
+  const next =
+    show.value === 'waiting'
+      ? page.items[0]
+      : (paged.rows.value.slice(at + 1).find((r) => r?.state === 'received') ?? page.items[0])
   if (next && next.state === 'received') chosen.value = next.id
   await item.load()
 }
@@ -49,12 +66,17 @@ async function acceptRest() {
   accepting.value = { done: 0, all: data.value!.acceptable }
   try {
     for (;;) {
-      const { accepted, left } = await api<{ accepted: number; left: number }>(`${base}/accept`, { method: 'POST' })
+      const { accepted, left } = await api<{ accepted: number; left: number }>(`${base}/accept`, {
+        method: 'POST',
+      })
       accepting.value.done += accepted
       if (left === 0 || accepted === 0 || stopped.value) break
     }
   } catch (error) {
-    ElMessage({ type: 'error', message: error instanceof ApiProblem ? error.message : 'The rest was not accepted.' })
+    ElMessage({
+      type: 'error',
+      message: error instanceof ApiProblem ? error.message : 'The rest was not accepted.',
+    })
   } finally {
     accepting.value = null
     await Promise.all([load(), paged.restart(), item.load()])
@@ -76,7 +98,9 @@ async function draw(article: string) {
   show.value = 'sampled'
   await Promise.all([load(), paged.restart()])
 }
-const { data: places, load: loadPlaces } = useLoad(() => api<{ id: string; name: string }[]>(`${session.base}/yard`))
+const { data: places, load: loadPlaces } = useLoad(() =>
+  api<{ id: string; name: string }[]>(`${session.base}/yard`),
+)
 onMounted(loadPlaces)
 async function store(article: string, place: string) {
   await api(`${base}/store`, { body: { item: article, place } })
@@ -86,13 +110,18 @@ const choose = (itemId: string) => {
   chosen.value = itemId
   side.value = 'item'
 }
-const article = computed(() => data.value?.articles.find((a) => a.item === sampleOf.value) ?? data.value?.articles[0] ?? null)
+const article = computed(
+  () => data.value?.articles.find((a) => a.item === sampleOf.value) ?? data.value?.articles[0] ?? null,
+)
 const words = computed(() => {
   const d = data.value!
   if (d.delivery.state === 'signed') return `Signed ${times.moment(d.delivery.signedAt!)}.`
   const open = d.articles.filter((a) => a.sampling && a.sampling.accepted === null)
-  if (open.length > 0) return `${open.reduce((s, a) => s + a.sampling!.open, 0)} of the sample to look at; the rest waits for it.`
-  return d.waiting > 0 ? `${showCount(d.waiting)} of ${showCount(d.total)} items to look at before the note is signed.` : 'Every item was looked at. The note can be signed.'
+  if (open.length > 0)
+    return `${open.reduce((s, a) => s + a.sampling!.open, 0)} of the sample to look at; the rest waits for it.`
+  return d.waiting > 0
+    ? `${showCount(d.waiting)} of ${showCount(d.total)} items to look at before the note is signed.`
+    : 'Every item was looked at. The note can be signed.'
 })
 </script>
 
@@ -103,44 +132,130 @@ const words = computed(() => {
     <div class="body">
       <section class="left">
         <div class="page-head">
-          <h1>{{ data.delivery.number }}</h1><span class="muted grow">{{ data.delivery.supplier }}, order {{ data.delivery.orderNumber }}, {{ times.moment(data.delivery.receivedAt) }}</span>
-          <a class="quiet" :href="`/api/${base}/notice`" target="_blank">Notice to the supplier</a><a class="quiet" :href="`/api/${base}/export`" download>CSV</a>
+          <h1>{{ data.delivery.number }}</h1>
+          <span class="muted grow"
+            >{{ data.delivery.supplier }}, order {{ data.delivery.orderNumber }},
+            {{ times.moment(data.delivery.receivedAt) }}</span
+          >
+          <a class="quiet" :href="`/api/${base}/notice`" target="_blank">Notice to the supplier</a
+          ><a class="quiet" :href="`/api/${base}/export`" download>CSV</a>
         </div>
         <div class="lines"><ReconciledLines :lines="data.delivery.lines" brief /></div>
         <div class="articles" role="group" aria-label="Samples">
-          <button v-for="a in data.articles" :key="a.item" type="button" class="article" :aria-pressed="side === 'sample' && article?.item === a.item" @click="openSample(a.item)">
-            <strong>{{ a.item }}</strong><span class="muted small">{{ a.sampling ? (a.sampling.accepted === null ? `sample: ${a.sampling.open} of ${a.sampling.sample} to look at` : a.sampling.accepted ? 'sample passed' : 'sample refused') : a.waiting ? `${showCount(a.waiting)} to look at` : 'looked at' }}</span>
+          <button
+            v-for="a in data.articles"
+            :key="a.item"
+            type="button"
+            class="article"
+            :aria-pressed="side === 'sample' && article?.item === a.item"
+            @click="openSample(a.item)"
+          >
+            <strong>{{ a.item }}</strong><span class="muted small">{{
+              a.sampling
+                ? a.sampling.accepted === null
+                  ? `sample: ${a.sampling.open} of ${a.sampling.sample} to look at`
+                  : a.sampling.accepted
+                    ? 'sample passed'
+                    : 'sample refused'
+                : a.waiting
+                  ? `${showCount(a.waiting)} to look at`
+                  : 'looked at'
+            }}</span>
           </button>
         </div>
         <div class="find">
-          <ElInput v-model="search" clearable placeholder="Serial or lot" aria-label="Find an item" class="grow" />
-          <ElSelect v-model="show" size="large" aria-label="Which items" class="which"><ElOption value="all" label="All items" /><ElOption value="waiting" label="To inspect" /><ElOption value="sampled" label="In the sample" /><ElOption value="bad" label="Quarantined or returned" /></ElSelect>
+          <ElInput
+            v-model="search"
+            clearable
+            placeholder="Serial or lot"
+            aria-label="Find an item"
+            class="grow"
+          />
+          <ElSelect v-model="show" size="large" aria-label="Which items" class="which"
+            ><ElOption value="all" label="All items" /><ElOption
+              value="waiting"
+              label="To inspect" /><ElOption value="sampled" label="In the sample" /><ElOption
+              value="bad"
+              label="Quarantined or returned"
+          /></ElSelect>
         </div>
         <div v-bind="containerProps" class="items sheet" role="listbox" aria-label="Items" tabindex="0">
           <div v-bind="wrapperProps">
-            <button v-for="{ data: i, index } in list" :key="index" type="button" role="option" :aria-selected="i !== undefined && i.id === chosen" class="pick" :class="{ here: i && i.id === chosen }" :disabled="!i" @click="i && choose(i.id)">
-              <template v-if="i"><StateGlyph :state="state(i.state)" :size="26" /><strong class="serial">{{ i.serial }}</strong><span class="muted grow clip">{{ i.item }} · lot {{ i.lot }}</span><span v-if="i.sampled" class="muted small">sample</span><span>{{ itemStateWords[i.state] }}</span></template>
+            <button
+              v-for="{ data: i, index } in list"
+              :key="index"
+              type="button"
+              role="option"
+              :aria-selected="i !== undefined && i.id === chosen"
+              class="pick"
+              :class="{ here: i && i.id === chosen }"
+              :disabled="!i"
+              @click="i && choose(i.id)"
+            >
+              <template v-if="i"
+                ><StateGlyph :state="state(i.state)" :size="26" /><strong class="serial">{{
+                  i.serial
+                }}</strong
+                ><span class="muted grow clip">{{ i.item }} · lot {{ i.lot }}</span
+                ><span v-if="i.sampled" class="muted small">sample</span
+                ><span>{{ itemStateWords[i.state] }}</span></template
+              >
               <span v-else class="muted">…</span>
             </button>
           </div>
-          <p v-if="paged.total.value === 0" class="muted none">{{ search || show !== 'all' ? 'Nothing like that on this note.' : 'No items.' }}</p>
+          <p v-if="paged.total.value === 0" class="muted none">
+            {{ search || show !== 'all' ? 'Nothing like that on this note.' : 'No items.' }}
+          </p>
         </div>
       </section>
-      <section class="right" tabindex="0" role="region" :aria-label="side === 'sample' ? 'Sample' : 'Inspection'">
-        <SamplePanel v-if="side === 'sample' && article" :key="article.item" :article="article" :may="may && data.delivery.state === 'open'" :places="places ?? []" :draw="draw" :store="store" />
+      <section
+        class="right"
+        tabindex="0"
+        role="region"
+        :aria-label="side === 'sample' ? 'Sample' : 'Inspection'"
+      >
+        <SamplePanel
+          v-if="side === 'sample' && article"
+          :key="article.item"
+          :article="article"
+          :may="may && data.delivery.state === 'open'"
+          :places="places ?? []"
+          :draw="draw"
+          :store="store"
+        />
         <ItemInspection v-else-if="item.data.value" :item="item.data.value" :may="may" :send="inspect" />
-        <Notice v-else empty="Choose an item" hint="Look at ends, coating, distortion and stones; mark damage on the drawn pipe." />
+        <Notice
+          v-else
+          empty="Choose an item"
+          hint="Look at ends, coating, distortion and stones; mark damage on the drawn pipe."
+        />
       </section>
     </div>
     <footer class="bar">
-      <p class="grow muted" role="status">{{ accepting ? `${accepting.done} of ${accepting.all} accepted …` : words }}</p>
+      <p class="grow muted" role="status">
+        {{ accepting ? `${accepting.done} of ${accepting.all} accepted …` : words }}
+      </p>
       <ElButton v-if="accepting" size="large" @click="stopped = true">Stop</ElButton>
-      <ElButton v-else-if="may && data.acceptable > 0" size="large" @click="acceptRest">Accept the other {{ showCount(data.acceptable) }}</ElButton>
-      <ElButton v-if="may && data.delivery.state === 'open'" type="primary" size="large" class="primary" :disabled="data.waiting > 0" @click="signOpen = true">Sign the note</ElButton>
+      <ElButton v-else-if="may && data.acceptable > 0" size="large" @click="acceptRest"
+        >Accept the other {{ showCount(data.acceptable) }}</ElButton
+      >
+      <ElButton
+        v-if="may && data.delivery.state === 'open'"
+        type="primary"
+        size="large"
+        class="primary"
+        :disabled="data.waiting > 0"
+        @click="signOpen = true"
+        >Sign the note</ElButton
+      >
     </footer>
     <SecretDialog v-model="signOpen" title="Sign the delivery note" action="Sign" :send="sign">
       <p v-if="data.delivery.lines.every((l) => l.result === 'right')">Everything is as ordered.</p>
-      <ul v-else><li v-for="l in data.delivery.lines.filter((x) => x.result !== 'right')" :key="l.item + l.result">{{ l.title }}: {{ l.sentence }}</li></ul>
+      <ul v-else>
+        <li v-for="l in data.delivery.lines.filter((x) => x.result !== 'right')" :key="l.item + l.result">
+          {{ l.title }}: {{ l.sentence }}
+        </li>
+      </ul>
     </SecretDialog>
   </div>
 </template>

@@ -16,23 +16,57 @@ const deviations = (d: Row) => d.lines.filter((l) => l.result !== 'right' && l.r
     <DeliveryTabs />
     <div class="page-head">
       <h1 class="grow">Deliveries</h1>
-      <ElButton v-if="session.may('inspector')" type="primary" size="large" @click="navigateTo('/deliveries/import')">Import a delivery note</ElButton>
+      <ElButton
+        v-if="session.may('inspector')"
+        type="primary"
+        size="large"
+        @click="navigateTo('/deliveries/import')"
+        >Import a delivery note</ElButton
+      >
     </div>
     <Notice v-if="problem && !data" :problem="problem" @again="load" />
     <Notice v-else-if="!data" :loading="loading" />
-    <Notice v-else-if="data.length === 0" empty="No delivery yet" hint="Import the supplier’s note before it is signed and before unloading." />
+    <Notice
+      v-else-if="data.length === 0"
+      empty="No delivery yet"
+      hint="Import the supplier’s note before it is signed and before unloading."
+    />
     <div v-else class="sheet">
       <table class="figures">
-        <thead><tr><th>Note</th><th>Order</th><th>Supplier</th><th>Received</th><th class="number">Items</th><th class="number">Quarantined</th><th>State</th><th /></tr></thead>
+        <thead>
+          <tr>
+            <th>Note</th>
+            <th>Order</th>
+            <th>Supplier</th>
+            <th>Received</th>
+            <th class="number">Items</th>
+            <th class="number">Quarantined</th>
+            <th>State</th>
+            <th />
+          </tr>
+        </thead>
         <tbody>
           <tr v-for="d in data" :key="d.id">
-            <td><NuxtLink :to="`/deliveries/${d.id}`"><strong>{{ d.number }}</strong></NuxtLink></td>
+            <td>
+              <NuxtLink :to="`/deliveries/${d.id}`"
+                ><strong>{{ d.number }}</strong></NuxtLink
+              >
+            </td>
             <td>{{ d.orderNumber }}</td>
             <td>{{ d.supplier }}</td>
             <td>{{ times.moment(d.receivedAt) }}</td>
             <td class="number">{{ showCount(d.items) }}</td>
             <td class="number">{{ d.quarantined || '–' }}</td>
-            <td><StateGlyph :state="d.state === 'signed' ? 'accepted' : 'in-work'" :size="26" /> {{ d.state === 'signed' ? 'Signed' : d.waiting > 0 ? `${showCount(d.waiting)} to inspect` : 'To be signed' }}<span v-if="deviations(d)" class="deviates"> · {{ deviations(d) }} not as ordered</span></td>
+            <td>
+              <StateGlyph :state="d.state === 'signed' ? 'accepted' : 'in-work'" :size="26" />
+              {{
+                d.state === 'signed'
+                  ? 'Signed'
+                  : d.waiting > 0
+                    ? `${showCount(d.waiting)} to inspect`
+                    : 'To be signed'
+              }}<span v-if="deviations(d)" class="deviates"> · {{ deviations(d) }} not as ordered</span>
+            </td>
             <td class="number"><ElButton @click="navigateTo(`/deliveries/${d.id}`)">Open</ElButton></td>
           </tr>
         </tbody>

@@ -13,7 +13,9 @@ const times = useTimes()
 const route = useRoute()
 const search = ref('')
 const paged = usePaged<Row>(async (from, count) => {
-  const { total, lots } = await api<{ total: number; lots: Row[] }>(`${session.base}/lots`, { query: { search: search.value, from: String(from), count: String(count) } })
+  const { total, lots } = await api<{ total: number; lots: Row[] }>(`${session.base}/lots`, {
+    query: { search: search.value, from: String(from), count: String(count) },
+  })
   return { total, items: lots }
 })
 const { list, containerProps, wrapperProps } = useVirtualList(paged.rows, { itemHeight: 56, overscan: 10 })
@@ -28,12 +30,33 @@ onMounted(async () => {
   started.value = true
 })
 const lot = computed(() => sheet.data.value?.lot ?? null)
-const glyph = (l: Pick<Row, 'shelf' | 'quarantinedAt'>) => (l.quarantinedAt ? 'rejected' : l.shelf === 'expired' ? 'rejected' : l.shelf === 'soon' ? 'too-close' : l.shelf === 'good' ? 'accepted' : 'not-applicable')
-const word = (l: Pick<Row, 'shelf' | 'quarantinedAt' | 'end'>) => (l.quarantinedAt ? 'Quarantined' : l.end ? `${shelfWords[l.shelf]} ${times.date(new Date(l.end.at).toISOString())}` : shelfWords.unlimited)
+const glyph = (l: Pick<Row, 'shelf' | 'quarantinedAt'>) =>
+  l.quarantinedAt
+    ? 'rejected'
+    : l.shelf === 'expired'
+      ? 'rejected'
+      : l.shelf === 'soon'
+        ? 'too-close'
+        : l.shelf === 'good'
+          ? 'accepted'
+          : 'not-applicable'
+const word = (l: Pick<Row, 'shelf' | 'quarantinedAt' | 'end'>) =>
+  l.quarantinedAt
+    ? 'Quarantined'
+    : l.end
+      ? `${shelfWords[l.shelf]} ${times.date(new Date(l.end.at).toISOString())}`
+      : shelfWords.unlimited
 
 const dates = reactive({ made: '', expires: '', opened: '' })
-watch(lot, (l) => l && Object.assign(dates, { made: l.made ?? '', expires: l.expires ?? '', opened: l.opened ?? '' }))
-const changed = computed(() => lot.value !== null && (['made', 'expires', 'opened'] as const).some((k) => (lot.value![k] ?? '') !== dates[k]))
+watch(
+  lot,
+  (l) => l && Object.assign(dates, { made: l.made ?? '', expires: l.expires ?? '', opened: l.opened ?? '' }),
+)
+const changed = computed(
+  () =>
+    lot.value !== null &&
+    (['made', 'expires', 'opened'] as const).some((k) => (lot.value![k] ?? '') !== dates[k]),
+)
 const fault = ref('')
 const done = ref('')
 const busy = ref(false)
@@ -51,77 +74,181 @@ async function send(act: () => Promise<string>) {
     busy.value = false
   }
 }
-const saveDates = () => send(async () => {
-  const { judgedAnew } = await api<{ judgedAnew: number }>(`${session.base}/lots/${chosen.value}/dates`, { body: Object.fromEntries(Object.entries(dates).map(([k, v]) => [k, v || null])) })
-  return judgedAnew ? `Entered. ${judgedAnew} joints were judged anew.` : 'Entered.'
-})
+const saveDates = () =>
+  send(async () => {
+    const { judgedAnew } = await api<{ judgedAnew: number }>(`${session.base}/lots/${chosen.value}/dates`, {
+      body: Object.fromEntries(Object.entries(dates).map(([k, v]) => [k, v || null])),
+    })
+    return judgedAnew ? `Entered. ${judgedAnew} joints were judged anew.` : 'Entered.'
+  })
 const asking = ref(false)
-const setQuarantine = async (reason: string) => send(async () => {
-  await api(`${session.base}/lots/${chosen.value}/quarantine`, { body: { on: !lot.value!.quarantinedAt, reason } })
-  return lot.value!.quarantinedAt ? 'Out of quarantine.' : 'In quarantine from now on.'
-})
+const setQuarantine = async (reason: string) =>
+  send(async () => {
+    await api(`${session.base}/lots/${chosen.value}/quarantine`, {
+      body: { on: !lot.value!.quarantinedAt, reason },
+    })
+    return lot.value!.quarantinedAt ? 'Out of quarantine.' : 'In quarantine from now on.'
+  })
 const scanning = ref(false)
 const printing = ref(false)
-const read = (label: Label) => send(async () => {
-  if (!label.lot) throw new ApiProblem('missing', 'This label names no lot.', 'lot', 422)
-  const article = session.overview?.articles.find((a) => a.gtin && a.gtin === label.gtin)
-  const { id } = await api<{ id: string }>(`${session.base}/lots`, { body: { lot: label.lot, item: article?.item ?? null, made: label.made, expires: label.expires ?? label.bestBefore } })
-  chosen.value = id
-  return `Lot ${label.lot} is in the register.`
-})
+const read = (label: Label) =>
+  send(async () => {
+    if (!label.lot) throw new ApiProblem('missing', 'This label names no lot.', 'lot', 422)
+    const article = session.overview?.articles.find((a) => a.gtin && a.gtin === label.gtin)
+    const { id } = await api<{ id: string }>(`${session.base}/lots`, {
+      body: {
+        lot: label.lot,
+        item: article?.item ?? null,
+        made: label.made,
+        expires: label.expires ?? label.bestBefore,
+      },
+    })
+    chosen.value = id
+    return `Lot ${label.lot} is in the register.`
+  })
 const inspector = computed(() => session.may('inspector'))
-const mayQuarantine = computed(() => (lot.value?.quarantinedAt ? session.may('engineer') : session.may('inspector', 'engineer')))
+const mayQuarantine = computed(() =>
+  lot.value?.quarantinedAt ? session.may('engineer') : session.may('inspector', 'engineer'),
+)
 </script>
 
 <template>
   <div class="lots">
     <section class="left">
       <DeliveryTabs />
-      <div class="page-head"><h1 class="grow">Lots</h1><a class="quiet" :href="`/api/${session.base}/lots/export`" download>CSV</a><ElButton v-if="inspector" type="primary" size="large" @click="scanning = true">Read a label</ElButton></div>
+      <div class="page-head">
+        <h1 class="grow">Lots</h1>
+        <a class="quiet" :href="`/api/${session.base}/lots/export`" download>CSV</a
+        ><ElButton v-if="inspector" type="primary" size="large" @click="scanning = true"
+          >Read a label</ElButton
+        >
+      </div>
       <ElInput v-model="search" size="large" clearable placeholder="Lot or item" aria-label="Find a lot" />
-      <Notice v-if="paged.problem.value && !paged.total.value" :problem="paged.problem.value" @again="paged.restart" />
+      <Notice
+        v-if="paged.problem.value && !paged.total.value"
+        :problem="paged.problem.value"
+        @again="paged.restart"
+      />
       <Notice v-else-if="!started" loading />
-      <Notice v-else-if="paged.total.value === 0" :empty="search ? 'No lot like that' : 'No lot yet'" hint="Lots come with delivery notes, or from labels." />
+      <Notice
+        v-else-if="paged.total.value === 0"
+        :empty="search ? 'No lot like that' : 'No lot yet'"
+        hint="Lots come with delivery notes, or from labels."
+      />
       <div v-else v-bind="containerProps" class="list sheet" role="listbox" aria-label="Lots" tabindex="0">
         <div v-bind="wrapperProps">
-          <button v-for="{ data: l, index } in list" :key="index" type="button" role="option" class="pick" :class="{ here: l && l.id === chosen }" :aria-selected="l !== undefined && l.id === chosen" :disabled="!l" @click="l && (chosen = l.id)">
-            <template v-if="l"><StateGlyph :state="glyph(l)" :size="26" /><strong class="name">{{ l.lot }}</strong><span class="muted grow clip">{{ l.title ?? l.item ?? 'item not known' }}</span><span class="muted pieces">{{ l.items || '' }}</span><span class="age">{{ word(l) }}</span></template>
+          <button
+            v-for="{ data: l, index } in list"
+            :key="index"
+            type="button"
+            role="option"
+            class="pick"
+            :class="{ here: l && l.id === chosen }"
+            :aria-selected="l !== undefined && l.id === chosen"
+            :disabled="!l"
+            @click="l && (chosen = l.id)"
+          >
+            <template v-if="l"
+              ><StateGlyph :state="glyph(l)" :size="26" /><strong class="name">{{ l.lot }}</strong
+              ><span class="muted grow clip">{{ l.title ?? l.item ?? 'item not known' }}</span
+              ><span class="muted pieces">{{ l.items || '' }}</span
+              ><span class="age">{{ word(l) }}</span></template
+            >
             <span v-else class="muted">…</span>
           </button>
         </div>
       </div>
     </section>
     <section class="right" tabindex="0" role="region" aria-label="Lot">
-      <Notice v-if="!lot" empty="Choose a lot" hint="Its dates, where its pieces stand, and every joint made with it." />
+      <Notice
+        v-if="!lot"
+        empty="Choose a lot"
+        hint="Its dates, where its pieces stand, and every joint made with it."
+      />
       <template v-else>
-        <header><h2>{{ lot.lot }}</h2><span class="muted">{{ lot.title ?? 'item not known' }}</span></header>
-        <p class="state"><StateGlyph :state="glyph(lot)" :size="32" /><strong>{{ word(lot) }}</strong><span v-if="lot.end && !lot.quarantinedAt" class="muted">{{ lot.end.why }}</span></p>
-        <p v-if="lot.quarantinedAt" class="warn">{{ lot.reason }} – since {{ times.moment(lot.quarantinedAt) }}.</p>
-        <p v-else-if="lot.shelf === 'expired'" class="warn">Not used in a step without a waiver that names it.</p>
+        <header>
+          <h2>{{ lot.lot }}</h2>
+          <span class="muted">{{ lot.title ?? 'item not known' }}</span>
+        </header>
+        <p class="state">
+          <StateGlyph :state="glyph(lot)" :size="32" /><strong>{{ word(lot) }}</strong
+          ><span v-if="lot.end && !lot.quarantinedAt" class="muted">{{ lot.end.why }}</span>
+        </p>
+        <p v-if="lot.quarantinedAt" class="warn">
+          {{ lot.reason }} – since {{ times.moment(lot.quarantinedAt) }}.
+        </p>
+        <p v-else-if="lot.shelf === 'expired'" class="warn">
+          Not used in a step without a waiver that names it.
+        </p>
         <p v-if="done" class="fine" role="status">{{ done }}</p>
         <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
         <dl class="facts">
-          <template v-for="(n, s) in sheet.data.value!.counts" :key="s"><dt class="muted">{{ itemStateWords[s] }}</dt><dd>{{ n }}</dd></template>
-          <template v-if="lot.shelfMonths"><dt class="muted">Shelf life</dt><dd>{{ lot.shelfMonths }} months</dd></template>
-          <template v-if="lot.openedDays"><dt class="muted">Once opened</dt><dd>{{ lot.openedDays }} days</dd></template>
-          <template v-if="lot.gtin"><dt class="muted">Article</dt><dd>{{ lot.gtin }}</dd></template>
+          <template v-for="(n, s) in sheet.data.value!.counts" :key="s"
+            ><dt class="muted">{{ itemStateWords[s] }}</dt>
+            <dd>{{ n }}</dd></template
+          >
+          <template v-if="lot.shelfMonths"
+            ><dt class="muted">Shelf life</dt>
+            <dd>{{ lot.shelfMonths }} months</dd></template
+          >
+          <template v-if="lot.openedDays"
+            ><dt class="muted">Once opened</dt>
+            <dd>{{ lot.openedDays }} days</dd></template
+          >
+          <template v-if="lot.gtin"
+            ><dt class="muted">Article</dt>
+            <dd>{{ lot.gtin }}</dd></template
+          >
         </dl>
         <form class="dates" @submit.prevent="saveDates">
-          <label>Produced<ElInput v-model="dates.made" type="date" size="large" :disabled="!inspector" /></label>
-          <label>Printed expiry<ElInput v-model="dates.expires" type="date" size="large" :disabled="!inspector" /></label>
-          <label>Opened<ElInput v-model="dates.opened" type="date" size="large" :disabled="!inspector" /></label>
-          <ElButton v-if="inspector" native-type="submit" size="large" :disabled="!changed" :loading="busy">Enter the dates</ElButton>
+          <label
+            >Produced<ElInput v-model="dates.made" type="date" size="large" :disabled="!inspector"
+          /></label>
+          <label
+            >Printed expiry<ElInput v-model="dates.expires" type="date" size="large" :disabled="!inspector"
+          /></label>
+          <label
+            >Opened<ElInput v-model="dates.opened" type="date" size="large" :disabled="!inspector"
+          /></label>
+          <ElButton v-if="inspector" native-type="submit" size="large" :disabled="!changed" :loading="busy"
+            >Enter the dates</ElButton
+          >
         </form>
         <div class="do">
-          <ElButton type="primary" size="large" @click="navigateTo(`/deliveries/trace?kind=lot&value=${encodeURIComponent(lot.lot)}`)">Trace this lot</ElButton>
+          <ElButton
+            type="primary"
+            size="large"
+            @click="navigateTo(`/deliveries/trace?kind=lot&value=${encodeURIComponent(lot.lot)}`)"
+            >Trace this lot</ElButton
+          >
           <ElButton size="large" @click="printing = true">Label</ElButton>
-          <ElButton v-if="mayQuarantine" size="large" :type="lot.quarantinedAt ? 'default' : 'danger'" plain @click="asking = true">{{ lot.quarantinedAt ? 'Take out of quarantine' : 'Quarantine' }}</ElButton>
+          <ElButton
+            v-if="mayQuarantine"
+            size="large"
+            :type="lot.quarantinedAt ? 'default' : 'danger'"
+            plain
+            @click="asking = true"
+            >{{ lot.quarantinedAt ? 'Take out of quarantine' : 'Quarantine' }}</ElButton
+          >
         </div>
       </template>
     </section>
-    <AskDialog v-model="asking" :title="lot?.quarantinedAt ? `Take lot ${lot.lot} out of quarantine` : `Quarantine lot ${lot?.lot ?? ''}`" label="Why?" :action="lot?.quarantinedAt ? 'Take out' : 'Quarantine'" :send="setQuarantine" />
+    <AskDialog
+      v-model="asking"
+      :title="
+        lot?.quarantinedAt ? `Take lot ${lot.lot} out of quarantine` : `Quarantine lot ${lot?.lot ?? ''}`
+      "
+      label="Why?"
+      :action="lot?.quarantinedAt ? 'Take out' : 'Quarantine'"
+      :send="setQuarantine"
+    />
     <LabelScanner v-model="scanning" @read="read" />
-    <LabelPrint v-if="lot" v-model="printing" :content="{ gtin: lot.gtin, lot: lot.lot, made: lot.made, expires: lot.expires }" :title="lot.title ?? lot.lot" />
+    <LabelPrint
+      v-if="lot"
+      v-model="printing"
+      :content="{ gtin: lot.gtin, lot: lot.lot, made: lot.made, expires: lot.expires }"
+      :title="lot.title ?? lot.lot"
+    />
   </div>
 </template>
 

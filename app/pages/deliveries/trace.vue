@@ -10,9 +10,23 @@ import { originWords } from '~/words'
 const session = useSession()
 const times = useTimes()
 const route = useRoute()
-const origin = computed(() => (typeof route.query.kind === 'string' && typeof route.query.value === 'string' ? { kind: route.query.kind, value: route.query.value, since: typeof route.query.since === 'string' ? Number(route.query.since) : null } : null))
-const asked = computed(() => ({ kind: origin.value?.kind ?? '', value: origin.value?.value ?? '', ...(origin.value?.since ? { since: String(origin.value.since) } : {}) }))
-const { data, problem, loading, load } = useLoad<Trace | null>(async () => (origin.value ? api<Trace>(`${session.base}/trace`, { query: asked.value }) : null))
+const origin = computed(() =>
+  typeof route.query.kind === 'string' && typeof route.query.value === 'string'
+    ? {
+        kind: route.query.kind,
+        value: route.query.value,
+        since: typeof route.query.since === 'string' ? Number(route.query.since) : null,
+      }
+    : null,
+)
+const asked = computed(() => ({
+  kind: origin.value?.kind ?? '',
+  value: origin.value?.value ?? '',
+  ...(origin.value?.since ? { since: String(origin.value.since) } : {}),
+}))
+const { data, problem, loading, load } = useLoad<Trace | null>(async () =>
+  origin.value ? api<Trace>(`${session.base}/trace`, { query: asked.value }) : null,
+)
 watch(origin, load)
 onMounted(load)
 
@@ -21,7 +35,14 @@ const found = ref<{ key: string; kind: string; value: string; label: string; det
 const known = computed(() => {
   const o = session.overview
   return [
-    ...(o?.instruments ?? []).map((i) => ({ kind: 'instrument', value: i.id, label: i.name, detail: i.kind })), ...(o?.crews ?? []).map((c) => ({ kind: 'crew', value: c.id, label: c.name, detail: '' })), ...(o?.people ?? []).map((p) => ({ kind: 'person', value: p.id, label: p.name, detail: '' })),
+    ...(o?.instruments ?? []).map((i) => ({
+      kind: 'instrument',
+      value: i.id,
+      label: i.name,
+      detail: i.kind,
+    })),
+    ...(o?.crews ?? []).map((c) => ({ kind: 'crew', value: c.id, label: c.name, detail: '' })),
+    ...(o?.people ?? []).map((p) => ({ kind: 'person', value: p.id, label: p.name, detail: '' })),
   ]
 })
 const search = useDebounceFn(async () => {
@@ -30,7 +51,11 @@ const search = useDebounceFn(async () => {
   const rows = await api<Found[]>(`${session.base}/find`, { query: { text: wanted } }).catch(() => [])
   if (text.value.trim() !== wanted) return
   const own = known.value.filter((k) => k.label.toLowerCase().includes(wanted.toLowerCase()))
-  const served = rows.flatMap((r) => (r.kind === 'ncr' ? [] : [{ kind: r.kind, value: r.kind === 'lot' ? r.label : r.id, label: r.label, detail: r.detail }]))
+  const served = rows.flatMap((r) =>
+    r.kind === 'ncr'
+      ? []
+      : [{ kind: r.kind, value: r.kind === 'lot' ? r.label : r.id, label: r.label, detail: r.detail }],
+  )
   found.value = [...served, ...own].slice(0, 12).map((f) => ({ ...f, key: `${f.kind} ${f.value}` }))
 }, 150)
 watch(text, search)
@@ -40,57 +65,156 @@ function go(f: { kind: string; value: string }) {
   void navigateTo({ path: '/deliveries/trace', query: { kind: f.kind, value: f.value } })
 }
 const since = ref('')
-watch(origin, (o) => (since.value = o?.since ? new Date(o.since).toISOString().slice(0, 10) : ''), { immediate: true })
-const lastGood = computed(() => (origin.value?.kind === 'instrument' ? (session.overview?.instruments.find((i) => i.id === origin.value!.value)?.calibrations.at(-1)?.from ?? null) : null))
-const setSince = (day: string) => navigateTo({ path: '/deliveries/trace', query: { kind: origin.value!.kind, value: origin.value!.value, ...(day ? { since: String(Date.parse(day)) } : {}) } })
+watch(origin, (o) => (since.value = o?.since ? new Date(o.since).toISOString().slice(0, 10) : ''), {
+  immediate: true,
+})
+const lastGood = computed(() =>
+  origin.value?.kind === 'instrument'
+    ? (session.overview?.instruments.find((i) => i.id === origin.value!.value)?.calibrations.at(-1)?.from ??
+      null)
+    : null,
+)
+const setSince = (day: string) =>
+  navigateTo({
+    path: '/deliveries/trace',
+    query: {
+      kind: origin.value!.kind,
+      value: origin.value!.value,
+      ...(day ? { since: String(Date.parse(day)) } : {}),
+    },
+  })
 const box = ref<HTMLElement | null>(null)
 const { width } = useElementSize(box)
 const quarantining = ref(false)
-const may = computed(() => session.may('inspector', 'engineer') && origin.value !== null && !['reach', 'pack'].includes(origin.value.kind))
+const may = computed(
+  () =>
+    session.may('inspector', 'engineer') &&
+    origin.value !== null &&
+    !['reach', 'pack'].includes(origin.value.kind),
+)
 const csv = computed(() => `/api/${session.base}/trace/export?${new URLSearchParams(asked.value).toString()}`)
-const forward = computed(() => data.value !== null && !['joint', 'reach', 'pack'].includes(data.value.origin.kind))
+const forward = computed(
+  () => data.value !== null && !['joint', 'reach', 'pack'].includes(data.value.origin.kind),
+)
 </script>
 
 <template>
   <div class="page" tabindex="0" role="region" aria-label="Trace">
     <DeliveryTabs />
     <div class="search">
-      <ElInput v-model="text" size="large" clearable placeholder="Lot, serial, delivery, instrument, operator, crew, joint, reach or test pack" aria-label="Trace from" @keydown.enter.prevent="found[0] && go(found[0])" />
+      <ElInput
+        v-model="text"
+        size="large"
+        clearable
+        placeholder="Lot, serial, delivery, instrument, operator, crew, joint, reach or test pack"
+        aria-label="Trace from"
+        @keydown.enter.prevent="found[0] && go(found[0])"
+      />
       <div v-if="found.length" class="found sheet" role="listbox" aria-label="Found">
-        <button v-for="f in found" :key="f.key" type="button" role="option" aria-selected="false" @click="go(f)"><span class="muted small kind">{{ originWords[f.kind] }}</span><strong>{{ f.label }}</strong><span class="muted small">{{ f.detail }}</span></button>
+        <button
+          v-for="f in found"
+          :key="f.key"
+          type="button"
+          role="option"
+          aria-selected="false"
+          @click="go(f)"
+        >
+          <span class="muted small kind">{{ originWords[f.kind] }}</span><strong>{{ f.label }}</strong
+          ><span class="muted small">{{ f.detail }}</span>
+        </button>
       </div>
     </div>
-    <Notice v-if="!origin" empty="Trace anything" hint="Type a lot, a serial, an instrument or a joint: everything that it touches is shown, and what that was made with." />
+    <Notice
+      v-if="!origin"
+      empty="Trace anything"
+      hint="Type a lot, a serial, an instrument or a joint: everything that it touches is shown, and what that was made with."
+    />
     <Notice v-else-if="problem && !data" :problem="problem" @again="load" />
     <Notice v-else-if="!data" :loading="loading" />
     <div v-else ref="box" class="trace">
       <div class="page-head">
         <h1>{{ originWords[data.origin.kind] }} {{ data.origin.label }}</h1>
-        <span class="muted grow">{{ showCount(data.total) }} {{ data.total === 1 ? 'joint' : 'joints' }}, {{ data.reaches.length }} {{ data.reaches.length === 1 ? 'reach' : 'reaches' }}, {{ data.packs.length }} {{ data.packs.length === 1 ? 'test pack' : 'test packs' }}</span>
+        <span class="muted grow"
+          >{{ showCount(data.total) }} {{ data.total === 1 ? 'joint' : 'joints' }}, {{ data.reaches.length }}
+          {{ data.reaches.length === 1 ? 'reach' : 'reaches' }}, {{ data.packs.length }}
+          {{ data.packs.length === 1 ? 'test pack' : 'test packs' }}</span
+        >
         <a class="quiet" :href="csv" download>CSV</a>
-        <ElButton v-if="may" type="danger" plain size="large" @click="quarantining = true">Quarantine all this touches</ElButton>
+        <ElButton v-if="may" type="danger" plain size="large" @click="quarantining = true"
+          >Quarantine all this touches</ElButton
+        >
       </div>
-      <p v-if="data.lot?.quarantinedAt" class="warn">In quarantine since {{ times.moment(data.lot.quarantinedAt) }}: {{ data.lot.reason }}</p>
+      <p v-if="data.lot?.quarantinedAt" class="warn">
+        In quarantine since {{ times.moment(data.lot.quarantinedAt) }}: {{ data.lot.reason }}
+      </p>
       <form v-if="data.origin.kind === 'instrument'" class="row since" @submit.prevent="setSince(since)">
-        <label>Only readings since<ElInput v-model="since" type="date" aria-label="Only readings since" /></label>
+        <label
+          >Only readings since<ElInput v-model="since" type="date" aria-label="Only readings since"
+        /></label>
         <ElButton native-type="submit" size="large">Show</ElButton>
-        <ElButton v-if="lastGood" size="large" @click="setSince(lastGood.slice(0, 10))">Since the last good check, {{ times.day(lastGood) }}</ElButton>
+        <ElButton v-if="lastGood" size="large" @click="setSince(lastGood.slice(0, 10))"
+          >Since the last good check, {{ times.day(lastGood) }}</ElButton
+        >
       </form>
       <div class="drawn"><TraceDrawing :trace="data" :width="width" /></div>
-      <section v-if="data.lines.length"><h2>On the lines</h2><TraceStrip :lines="data.lines" :width="width" /></section>
+      <section v-if="data.lines.length">
+        <h2>On the lines</h2>
+        <TraceStrip :lines="data.lines" :width="width" />
+      </section>
       <section>
         <h2>{{ forward ? 'Joints' : 'Made with' }}</h2>
         <p v-if="forward && data.total === 0" class="muted">No joint was made with it.</p>
         <div v-else-if="forward" class="sheet scroll" tabindex="0" role="region" aria-label="Joints">
           <table class="figures">
-            <thead><tr><th>Joint</th><th class="number">Station</th><th>System</th><th>Crew</th><th>Report</th></tr></thead>
-            <tbody><tr v-for="j in data.joints" :key="j.id"><td><NuxtLink :to="`/joints/${j.id}`"><strong>{{ j.number }}</strong></NuxtLink></td><td class="number">{{ j.station.toFixed(1) }} m</td><td>{{ j.system }}</td><td>{{ data.crews[j.crew] }}</td><td>{{ j.ncr ?? '–' }}</td></tr></tbody>
+            <thead>
+              <tr>
+                <th>Joint</th>
+                <th class="number">Station</th>
+                <th>System</th>
+                <th>Crew</th>
+                <th>Report</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="j in data.joints" :key="j.id">
+                <td>
+                  <NuxtLink :to="`/joints/${j.id}`"
+                    ><strong>{{ j.number }}</strong></NuxtLink
+                  >
+                </td>
+                <td class="number">{{ j.station.toFixed(1) }} m</td>
+                <td>{{ j.system }}</td>
+                <td>{{ data.crews[j.crew] }}</td>
+                <td>{{ j.ncr ?? '–' }}</td>
+              </tr>
+            </tbody>
           </table>
         </div>
         <div v-else class="sheet">
-          <table class="figures"><thead><tr><th>What</th><th>Name</th><th class="number">In joints</th></tr></thead><tbody><tr v-for="m in data.made" :key="m.kind + m.value"><td>{{ originWords[m.kind] }}</td><td><NuxtLink :to="`/deliveries/trace?kind=${m.kind}&value=${encodeURIComponent(m.value)}`">{{ m.label }}</NuxtLink></td><td class="number">{{ m.joints }}</td></tr></tbody></table>
+          <table class="figures">
+            <thead>
+              <tr>
+                <th>What</th>
+                <th>Name</th>
+                <th class="number">In joints</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="m in data.made" :key="m.kind + m.value">
+                <td>{{ originWords[m.kind] }}</td>
+                <td>
+                  <NuxtLink :to="`/deliveries/trace?kind=${m.kind}&value=${encodeURIComponent(m.value)}`">{{
+                    m.label
+                  }}</NuxtLink>
+                </td>
+                <td class="number">{{ m.joints }}</td>
+              </tr>
+            </tbody>
+          </table>
         </div>
-        <p v-if="data.total > data.joints.length" class="muted small">The first {{ data.joints.length }} of {{ showCount(data.total) }} are listed; the CSV has all.</p>
+        <p v-if="data.total > data.joints.length" class="muted small">
+          The first {{ data.joints.length }} of {{ showCount(data.total) }} are listed; the CSV has all.
+        </p>
       </section>
       <TraceQuarantine v-if="origin" v-model="quarantining" :trace="data" :origin="origin" @done="load" />
     </div>

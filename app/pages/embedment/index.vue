@@ -8,8 +8,16 @@ const session = useSession()
 const { data, problem, loading, load } = useLoad(() => api<Reach[]>(`${session.base}/reaches`))
 onMounted(load)
 useFeed(session.projectKey, (rows) => rows.some((r) => r.subjectType === 'reach') && void load())
-const rank: Record<string, number> = { rejected: 0, 'too-close': 1, 'in-work': 2, 'not-started': 3, accepted: 4 }
-const sorted = computed(() => [...(data.value ?? [])].sort((a, b) => rank[a.state]! - rank[b.state]! || b.from - a.from))
+const rank: Record<string, number> = {
+  rejected: 0,
+  'too-close': 1,
+  'in-work': 2,
+  'not-started': 3,
+  accepted: 4,
+}
+const sorted = computed(() =>
+  [...(data.value ?? [])].sort((a, b) => rank[a.state]! - rank[b.state]! || b.from - a.from),
+)
 </script>
 
 <template>
@@ -21,14 +29,40 @@ const sorted = computed(() => [...(data.value ?? [])].sort((a, b) => rank[a.stat
     <div v-else class="reaches">
       <NuxtLink v-for="r in sorted" :key="r.id" :to="`/embedment/${r.id}`" class="reach sheet">
         <StateGlyph :state="r.state as StepState" :size="34" />
-        <span class="grow"><strong>{{ r.name }}</strong><br><span class="muted small">{{ r.from.toFixed(0) }} to {{ r.to.toFixed(0) }} m · {{ session.crewName(r.crew) }}</span></span>
+        <span class="grow"
+          ><strong>{{ r.name }}</strong
+          ><br /><span class="muted small"
+            >{{ r.from.toFixed(0) }} to {{ r.to.toFixed(0) }} m · {{ session.crewName(r.crew) }}</span
+          ></span
+        >
         <svg width="64" height="48" viewBox="0 0 64 48" aria-hidden="true">
           <rect x="4" y="2" width="56" height="44" fill="none" stroke="var(--hair)" />
-          <rect x="4" :y="46 - (r.left / (r.od + 0.3)) * 42" width="28" :height="(r.left / (r.od + 0.3)) * 42" fill="var(--soil)" />
-          <rect x="32" :y="46 - (r.right / (r.od + 0.3)) * 42" width="28" :height="(r.right / (r.od + 0.3)) * 42" fill="var(--soil)" />
-          <circle cx="32" :cy="46 - (r.od / 2 / (r.od + 0.3)) * 42" :r="(r.od / 2 / (r.od + 0.3)) * 42" fill="var(--card)" stroke="var(--ink)" stroke-width="1.5" />
+          <rect
+            x="4"
+            :y="46 - (r.left / (r.od + 0.3)) * 42"
+            width="28"
+            :height="(r.left / (r.od + 0.3)) * 42"
+            fill="var(--soil)"
+          />
+          <rect
+            x="32"
+            :y="46 - (r.right / (r.od + 0.3)) * 42"
+            width="28"
+            :height="(r.right / (r.od + 0.3)) * 42"
+            fill="var(--soil)"
+          />
+          <circle
+            cx="32"
+            :cy="46 - (r.od / 2 / (r.od + 0.3)) * 42"
+            :r="(r.od / 2 / (r.od + 0.3)) * 42"
+            fill="var(--card)"
+            stroke="var(--ink)"
+            stroke-width="1.5"
+          />
         </svg>
-        <span class="muted small level">left {{ showIn(r.left, 'mm') }}<br>right {{ showIn(r.right, 'mm') }} mm</span>
+        <span class="muted small level"
+          >left {{ showIn(r.left, 'mm') }}<br />right {{ showIn(r.right, 'mm') }} mm</span
+        >
       </NuxtLink>
     </div>
   </div>

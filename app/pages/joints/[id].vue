@@ -23,14 +23,31 @@ const mayOpen = computed(() => session.may('inspector', 'crew-lead'))
 
 <template>
   <div class="whole">
-  <Notice v-if="joint.problem.value && !joint.sheet.value" :problem="joint.problem.value" @again="joint.load" />
-  <Notice v-else-if="!joint.sheet.value" loading />
-  <template v-else-if="!joint.sheet.value.procedure">
-    <JointOpening v-if="mayOpen && joint.sheet.value.opening" :joint="joint.sheet.value.joint" :opening="joint.sheet.value.opening" @opened="joint.load" />
-    <Notice v-else-if="mayOpen" empty="No procedure is issued for this joint" :hint="`The engineer issues ${joint.sheet.value.joint.system} first.`" />
-    <Notice v-else :empty="`Joint ${joint.sheet.value.joint.number} is not open yet`" hint="The crew lead or an inspector opens it with accepted parts." />
-  </template>
-  <JointWork v-else :id="id" :joint="joint" :wanted="(route.query.step as string | undefined) ?? null" />
+    <Notice
+      v-if="joint.problem.value && !joint.sheet.value"
+      :problem="joint.problem.value"
+      @again="joint.load"
+    />
+    <Notice v-else-if="!joint.sheet.value" loading />
+    <template v-else-if="!joint.sheet.value.procedure">
+      <JointOpening
+        v-if="mayOpen && joint.sheet.value.opening"
+        :joint="joint.sheet.value.joint"
+        :opening="joint.sheet.value.opening"
+        @opened="joint.load"
+      />
+      <Notice
+        v-else-if="mayOpen"
+        empty="No procedure is issued for this joint"
+        :hint="`The engineer issues ${joint.sheet.value.joint.system} first.`"
+      />
+      <Notice
+        v-else
+        :empty="`Joint ${joint.sheet.value.joint.number} is not open yet`"
+        hint="The crew lead or an inspector opens it with accepted parts."
+      />
+    </template>
+    <JointWork v-else :id="id" :joint="joint" :wanted="(route.query.step as string | undefined) ?? null" />
   </div>
 </template>
 

@@ -15,7 +15,9 @@ const ncr = computed(() => data.value!.ncr)
 const path: Record<string, string> = { joint: '/joints/', reach: '/embedment/', pack: '/tests/' }
 const stages = ['open', 'disposed', 'reworked', 'closed'] as const
 const at = computed(() => stages.indexOf(ncr.value.state))
-const photo = computed(() => data.value?.entries.find((e) => e.kind === 'raise')?.payload.photo as string | null)
+const photo = computed(
+  () => data.value?.entries.find((e) => e.kind === 'raise')?.payload.photo as string | null,
+)
 
 const disposition = ref('rework')
 const disposeOpen = ref(false)
@@ -33,11 +35,15 @@ const say = (e: Sheet['entries'][number]): string => {
   return String(p.text ?? '')
 }
 async function dispose(secret: string, reason: string) {
-  await api(`${session.base}/ncrs/${id}/disposition`, { body: { disposition: disposition.value, reason, secret } })
+  await api(`${session.base}/ncrs/${id}/disposition`, {
+    body: { disposition: disposition.value, reason, secret },
+  })
   await load()
 }
 async function verify(secret: string, reason: string) {
-  await api(`${session.base}/ncrs/${id}/verification`, { body: { accepted: accepted.value, text: reason, secret } })
+  await api(`${session.base}/ncrs/${id}/verification`, {
+    body: { accepted: accepted.value, text: reason, secret },
+  })
   await load()
 }
 async function rework() {
@@ -45,7 +51,9 @@ async function rework() {
   busy.value = true
   fault.value = ''
   try {
-    await api(`${session.base}/ncrs/${id}/rework`, { body: { text: text.value.trim(), photo: picture.value } })
+    await api(`${session.base}/ncrs/${id}/rework`, {
+      body: { text: text.value.trim(), photo: picture.value },
+    })
     text.value = ''
     await load()
   } catch (error) {
@@ -58,7 +66,9 @@ async function take(event: Event) {
   const file = (event.target as HTMLInputElement).files?.[0]
   if (!file) return
   try {
-    picture.value = (await api<{ id: string }>(`${session.base}/files`, { body: await smallPicture(file) })).id
+    picture.value = (
+      await api<{ id: string }>(`${session.base}/files`, { body: await smallPicture(file) })
+    ).id
   } catch (error) {
     fault.value = error instanceof ApiProblem ? error.message : 'This is not a picture that can be read.'
   }
@@ -72,11 +82,23 @@ const ownWork = computed(() => ncr.value.reworkedBy === session.person?.id)
   <div v-else class="page">
     <div class="page-head">
       <h1>{{ ncr.number }}</h1>
-      <StateGlyph :state="ncr.state === 'closed' ? 'accepted' : 'rejected'" :size="28" /><strong>{{ ncrStateWords[ncr.state] }}</strong>
-      <NuxtLink :to="`${path[ncr.subjectType]}${ncr.subject}${ncr.step ? `?step=${ncr.step}` : ''}`" class="grow">{{ ncr.place }}</NuxtLink>
+      <StateGlyph :state="ncr.state === 'closed' ? 'accepted' : 'rejected'" :size="28" /><strong>{{
+        ncrStateWords[ncr.state]
+      }}</strong>
+      <NuxtLink
+        :to="`${path[ncr.subjectType]}${ncr.subject}${ncr.step ? `?step=${ncr.step}` : ''}`"
+        class="grow"
+        >{{ ncr.place }}</NuxtLink
+      >
     </div>
     <ol class="stages" aria-label="Progress">
-      <li v-for="(s, i) in ['Raised', 'Disposition', 'Rework', 'Verified']" :key="s" :class="{ done: i <= at }">{{ s }}</li>
+      <li
+        v-for="(s, i) in ['Raised', 'Disposition', 'Rework', 'Verified']"
+        :key="s"
+        :class="{ done: i <= at }"
+      >
+        {{ s }}
+      </li>
     </ol>
     <div class="two">
       <section class="sheet facts">
@@ -85,17 +107,40 @@ const ownWork = computed(() => ncr.value.reworkedBy === session.person?.id)
         <p class="big">{{ ncr.criterion }}</p>
         <p class="muted small">Was</p>
         <p class="big bad">{{ ncr.reading }}</p>
-        <img v-if="photo" :src="`/api/${session.base}/files/${photo}`" alt="Photo of the nonconformance">
+        <img v-if="photo" :src="`/api/${session.base}/files/${photo}`" alt="Photo of the nonconformance" />
         <ol class="log">
-          <li v-for="e in data.entries" :key="e.id"><span class="muted small">{{ times.moment(e.recordedAt) }}</span><span><strong>{{ entryWords[e.kind] }}</strong>, {{ data.people[e.person] }}<br>{{ say(e) }}<template v-if="e.kind === 'rework' && e.payload.photo"><br><a :href="`/api/${session.base}/files/${String(e.payload.photo)}`" target="_blank">picture</a></template></span></li>
+          <li v-for="e in data.entries" :key="e.id">
+            <span class="muted small">{{ times.moment(e.recordedAt) }}</span><span
+              ><strong>{{ entryWords[e.kind] }}</strong
+              >, {{ data.people[e.person] }}<br />{{ say(e)
+              }}<template v-if="e.kind === 'rework' && e.payload.photo"
+                ><br /><a :href="`/api/${session.base}/files/${String(e.payload.photo)}`" target="_blank"
+                  >picture</a
+                ></template
+              ></span
+            >
+          </li>
         </ol>
       </section>
       <section class="act">
         <template v-if="ncr.state === 'open' || (ncr.state === 'disposed' && session.may('engineer'))">
           <h2>Disposition</h2>
           <template v-if="session.may('engineer')">
-            <div class="choices" role="radiogroup" aria-label="Disposition"><ElButton v-for="(w, d) in dispositionWords" :key="d" size="large" :type="disposition === d ? 'primary' : 'default'" role="radio" :aria-checked="disposition === d" @click="disposition = d">{{ w }}</ElButton></div>
-            <ElButton type="primary" size="large" @click="disposeOpen = true">Decide: {{ dispositionWords[disposition] }}</ElButton>
+            <div class="choices" role="radiogroup" aria-label="Disposition">
+              <ElButton
+                v-for="(w, d) in dispositionWords"
+                :key="d"
+                size="large"
+                :type="disposition === d ? 'primary' : 'default'"
+                role="radio"
+                :aria-checked="disposition === d"
+                @click="disposition = d"
+                >{{ w }}</ElButton
+              >
+            </div>
+            <ElButton type="primary" size="large" @click="disposeOpen = true"
+              >Decide: {{ dispositionWords[disposition] }}</ElButton
+            >
           </template>
           <p v-else class="muted">The engineer decides what happens.</p>
         </template>
@@ -104,26 +149,71 @@ const ownWork = computed(() => ncr.value.reworkedBy === session.person?.id)
           <template v-if="session.may('crew-lead', 'inspector')">
             <p class="muted">Do the work, take the new reading at the step, then say here what was done.</p>
             <label>What was done<ElInput v-model="text" type="textarea" :rows="4" maxlength="2000" /></label>
-            <label>Photo<input type="file" accept="image/*" capture="environment" @change="take"><span v-if="picture"> taken</span></label>
+            <label
+              >Photo<input type="file" accept="image/*" capture="environment" @change="take" /><span
+                v-if="picture"
+              >
+                taken</span
+              ></label
+            >
             <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
-            <ElButton type="primary" size="large" :loading="busy" @click="rework">Record what was done</ElButton>
+            <ElButton type="primary" size="large" :loading="busy" @click="rework"
+              >Record what was done</ElButton
+            >
           </template>
           <p v-else class="muted">The crew answers when it is done.</p>
         </template>
         <template v-if="ncr.state === 'reworked'">
           <h2>Verification</h2>
-          <p v-if="!session.may('inspector')" class="muted">An inspector who did not do the work verifies it.</p>
+          <p v-if="!session.may('inspector')" class="muted">
+            An inspector who did not do the work verifies it.
+          </p>
           <p v-else-if="ownWork" class="muted">You answered this yourself: another inspector must look.</p>
           <div v-else class="choices">
-            <ElButton type="primary" size="large" @click="accepted = true; verifyOpen = true">It conforms now</ElButton>
-            <ElButton type="danger" plain size="large" @click="accepted = false; verifyOpen = true">Send it back</ElButton>
+            <ElButton
+              type="primary"
+              size="large"
+              @click="
+                accepted = true
+                verifyOpen = true
+              "
+              >It conforms now</ElButton
+            >
+            <ElButton
+              type="danger"
+              plain
+              size="large"
+              @click="
+                accepted = false
+                verifyOpen = true
+              "
+              >Send it back</ElButton
+            >
           </div>
         </template>
-        <template v-if="ncr.state === 'closed'"><h2>Closed</h2><p class="muted">{{ times.moment(ncr.closedAt!) }}. The record stays as it is.</p></template>
+        <template v-if="ncr.state === 'closed'"
+          ><h2>Closed</h2>
+          <p class="muted">{{ times.moment(ncr.closedAt!) }}. The record stays as it is.</p></template
+        >
       </section>
     </div>
-    <SecretDialog v-model="disposeOpen" :title="dispositionWords[disposition]!" action="Decide" reason-label="Reason and what is to be done" reason-required :send="dispose" />
-    <SecretDialog v-model="verifyOpen" :title="accepted ? 'It conforms now' : 'Send it back'" :action="accepted ? 'Verify and close' : 'Send back'" :danger="!accepted" reason-label="What you saw" reason-required :send="verify" />
+    <SecretDialog
+      v-model="disposeOpen"
+      :title="dispositionWords[disposition]!"
+      action="Decide"
+      reason-label="Reason and what is to be done"
+      reason-required
+      :send="dispose"
+    />
+    <SecretDialog
+      v-model="verifyOpen"
+      :title="accepted ? 'It conforms now' : 'Send it back'"
+      :action="accepted ? 'Verify and close' : 'Send back'"
+      :danger="!accepted"
+      reason-label="What you saw"
+      reason-required
+      :send="verify"
+    />
   </div>
 </template>
 

@@ -10,7 +10,12 @@ const { data, problem, loading, load } = useLoad(() => api<Ncr[]>(`${session.bas
 onMounted(load)
 useFeed(session.projectKey, (rows) => rows.some((r) => r.subjectType === 'ncr') && void load())
 const states = ['open', 'disposed', 'reworked', 'closed'] as const
-const waitsFor: Record<string, string> = { open: 'the engineer', disposed: 'the crew', reworked: 'an inspector', closed: '' }
+const waitsFor: Record<string, string> = {
+  open: 'the engineer',
+  disposed: 'the crew',
+  reworked: 'an inspector',
+  closed: '',
+}
 </script>
 
 <template>
@@ -18,13 +23,32 @@ const waitsFor: Record<string, string> = { open: 'the engineer', disposed: 'the 
     <div class="page-head"><h1>Nonconformances</h1></div>
     <Notice v-if="problem && !data" :problem="problem" @again="load" />
     <Notice v-else-if="!data" :loading="loading" />
-    <Notice v-else-if="data.length === 0" empty="No nonconformance" hint="They are drafted at the step where a criterion is not met, and raised there." />
+    <Notice
+      v-else-if="data.length === 0"
+      empty="No nonconformance"
+      hint="They are drafted at the step where a criterion is not met, and raised there."
+    />
     <div v-else class="columns">
       <section v-for="s in states" :key="s" :aria-label="ncrStateWords[s]">
-        <header><h2>{{ ncrStateWords[s] }}</h2><span class="muted">{{ data.filter((n) => n.state === s).length }}</span></header>
+        <header>
+          <h2>{{ ncrStateWords[s] }}</h2>
+          <span class="muted">{{ data.filter((n) => n.state === s).length }}</span>
+        </header>
         <p class="muted small">{{ waitsFor[s] ? `Waits for ${waitsFor[s]}` : 'Done' }}</p>
-        <NuxtLink v-for="n in data.filter((x) => x.state === s)" :key="n.id" :to="`/ncrs/${n.id}`" class="ncr">
-          <span class="row"><StateGlyph :state="n.state === 'closed' ? 'accepted' : 'rejected'" :size="26" /><strong>{{ n.number }}</strong><span class="muted small age">{{ n.state === 'closed' ? times.moment(n.closedAt!) : times.span(now - Date.parse(n.raisedAt)) }}</span></span>
+        <NuxtLink
+          v-for="n in data.filter((x) => x.state === s)"
+          :key="n.id"
+          :to="`/ncrs/${n.id}`"
+          class="ncr"
+        >
+          <span class="row"
+            ><StateGlyph :state="n.state === 'closed' ? 'accepted' : 'rejected'" :size="26" /><strong>{{
+              n.number
+            }}</strong
+            ><span class="muted small age">{{
+              n.state === 'closed' ? times.moment(n.closedAt!) : times.span(now - Date.parse(n.raisedAt))
+            }}</span></span
+          >
           <span>{{ n.place }}</span>
           <span class="muted small">{{ n.criterion }} – found {{ n.reading }}</span>
           <span v-if="n.disposition" class="small">{{ dispositionWords[n.disposition] }}</span>

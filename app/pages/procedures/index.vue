@@ -14,10 +14,24 @@ const drafting = computed(() => session.may('engineer'))
 const rank: Record<string, number> = { issued: 0, reviewed: 1, 'in-review': 2, draft: 3, superseded: 4 }
 const shown = computed(() => {
   const wanted = text.value.trim().toLowerCase()
-  return (data.value ?? []).filter((p) => !wanted || `${p.title} ${p.key} ${p.material} ${p.system}`.toLowerCase().includes(wanted))
+  return (data.value ?? []).filter(
+    (p) => !wanted || `${p.title} ${p.key} ${p.material} ${p.system}`.toLowerCase().includes(wanted),
+  )
 })
-const groups = computed(() => [...Map.groupBy([...shown.value].sort((a, b) => a.material.localeCompare(b.material) || a.title.localeCompare(b.title) || rank[a.state]! - rank[b.state]!), (p) => p.material)])
-const waiting = computed(() => (data.value ?? []).filter((p) => p.state === 'in-review' || p.state === 'reviewed' || p.state === 'draft'))
+const groups = computed(() => [
+  ...Map.groupBy(
+    [...shown.value].sort(
+      (a, b) =>
+        a.material.localeCompare(b.material) ||
+        a.title.localeCompare(b.title) ||
+        rank[a.state]! - rank[b.state]!,
+    ),
+    (p) => p.material,
+  ),
+])
+const waiting = computed(() =>
+  (data.value ?? []).filter((p) => p.state === 'in-review' || p.state === 'reviewed' || p.state === 'draft'),
+)
 
 const file = useTemplateRef<HTMLInputElement>('file')
 const fault = ref('')
@@ -26,10 +40,13 @@ async function bring(event: Event) {
   if (!chosen) return
   fault.value = ''
   try {
-    const { id } = await api<{ id: string }>(`${session.base}/procedures`, { body: { id: uuidv7(), source: await chosen.text() } })
+    const { id } = await api<{ id: string }>(`${session.base}/procedures`, {
+      body: { id: uuidv7(), source: await chosen.text() },
+    })
     await navigateTo(`/procedures/${id}?view=edit`)
   } catch (error) {
-    fault.value = error instanceof ApiProblem ? `${chosen.name}: ${error.message}` : 'The file could not be read.'
+    fault.value =
+      error instanceof ApiProblem ? `${chosen.name}: ${error.message}` : 'The file could not be read.'
   } finally {
     if (file.value) file.value.value = ''
   }
@@ -40,23 +57,55 @@ async function bring(event: Event) {
   <div class="page">
     <div class="page-head">
       <h1 class="grow">Procedures</h1>
-      <ElInput v-model="text" placeholder="Find by system, material or title" clearable aria-label="Find a procedure" style="width: 320px" />
+      <ElInput
+        v-model="text"
+        placeholder="Find by system, material or title"
+        clearable
+        aria-label="Find a procedure"
+        style="width: 320px"
+      />
       <template v-if="drafting">
         <ElButton size="large" @click="file?.click()">Import a document</ElButton>
-        <input ref="file" type="file" accept=".yaml,.yml,.json" class="visually-hidden" tabindex="-1" aria-label="Procedure document" @change="bring">
+        <input
+          ref="file"
+          type="file"
+          accept=".yaml,.yml,.json"
+          class="visually-hidden"
+          tabindex="-1"
+          aria-label="Procedure document"
+          @change="bring"
+        />
       </template>
     </div>
     <p v-if="fault" class="fault" role="alert">{{ fault }} Nothing was taken in.</p>
     <Notice v-if="problem && !data" :problem="problem" @again="load" />
     <Notice v-else-if="!data" :loading="loading" />
-    <Notice v-else-if="data.length === 0" empty="No procedure is issued" hint="The engineer imports a document, has it reviewed, and issues it." />
+    <Notice
+      v-else-if="data.length === 0"
+      empty="No procedure is issued"
+      hint="The engineer imports a document, has it reviewed, and issues it."
+    />
     <template v-else>
-      <p v-if="waiting.length && drafting" class="waiting"><strong>{{ waiting.length === 1 ? 'One revision is' : `${waiting.length} revisions are` }} on the way:</strong> <NuxtLink v-for="p in waiting" :key="p.id" :to="`/procedures/${p.id}`">{{ p.title }} {{ p.revision }}, {{ procedureStateWords[p.state]!.toLowerCase() }}</NuxtLink></p>
-      <Notice v-if="shown.length === 0" empty="Nothing by that name" hint="Try a material, or a word of the title." />
+      <p v-if="waiting.length && drafting" class="waiting">
+        <strong
+          >{{ waiting.length === 1 ? 'One revision is' : `${waiting.length} revisions are` }} on the
+          way:</strong
+        >
+        <NuxtLink v-for="p in waiting" :key="p.id" :to="`/procedures/${p.id}`"
+          >{{ p.title }} {{ p.revision }}, {{ procedureStateWords[p.state]!.toLowerCase() }}</NuxtLink
+        >
+      </p>
+      <Notice
+        v-if="shown.length === 0"
+        empty="Nothing by that name"
+        hint="Try a material, or a word of the title."
+      />
       <section v-for="[material, list] in groups" :key="material">
         <h2>{{ material }}</h2>
         <NuxtLink v-for="p in list" :key="p.id" :to="`/procedures/${p.id}`" class="line" :class="p.state">
-          <span class="grow"><strong>{{ p.title }}</strong></span>
+          <span class="grow"
+            ><strong>{{ p.title }}</strong></span
+          >
           <span class="cell">Revision {{ p.revision }}</span>
           <span class="cell state">{{ procedureStateWords[p.state] }}</span>
           <span class="cell muted">{{ p.issuedAt ? times.day(p.issuedAt) : '' }}</span>

@@ -14,7 +14,10 @@ const times = useTimes()
 const id = useRoute().params.id as string
 const { data, problem, loading, load } = useLoad(() => api<Sheet>(`${session.base}/packs/${id}`))
 onMounted(load)
-useFeed(session.projectKey, (rows) => rows.some((r) => r.subject === id || r.subjectType === 'joint') && void load())
+useFeed(
+  session.projectKey,
+  (rows) => rows.some((r) => r.subject === id || r.subjectType === 'joint') && void load(),
+)
 // Samples of a running test come beside the feed.
 const poll = setInterval(() => data.value?.pack.state === 'running' && void load(), 2000)
 onBeforeUnmount(() => clearInterval(poll))
@@ -28,8 +31,18 @@ const open = computed(() => data.value?.ready.filter((r) => r.state === 'open') 
 const pack = computed(() => data.value!.pack)
 const phase = computed(() => data.value?.evaluation?.phases.at(-1) ?? null)
 const paths: Record<string, string> = { joint: '/joints/', ncr: '/ncrs/', reach: '/embedment/' }
-const glyph: Record<string, 'accepted' | 'rejected' | 'too-close' | 'waiting'> = { accept: 'accepted', reject: 'rejected', 'too-close': 'too-close', incomplete: 'waiting' }
-const verdictWords: Record<string, string> = { accept: 'Accepted', reject: 'Not accepted', 'too-close': 'Too close to call', incomplete: 'Not complete' }
+const glyph: Record<string, 'accepted' | 'rejected' | 'too-close' | 'waiting'> = {
+  accept: 'accepted',
+  reject: 'rejected',
+  'too-close': 'too-close',
+  incomplete: 'waiting',
+}
+const verdictWords: Record<string, string> = {
+  accept: 'Accepted',
+  reject: 'Not accepted',
+  'too-close': 'Too close to call',
+  incomplete: 'Not complete',
+}
 
 async function act(path: string, body: unknown) {
   busy.value = true
@@ -64,16 +77,22 @@ async function evaluateRun(csv: string | null) {
     await sendLog(csv, '')
   } catch (error) {
     // A log of another time belongs to this run only by an engineer's word.
-    if (error instanceof ApiProblem && error.code === 'other-time' && session.may('engineer')) foreignLog.value = { csv, sentence: error.message }
+    if (error instanceof ApiProblem && error.code === 'other-time' && session.may('engineer'))
+      foreignLog.value = { csv, sentence: error.message }
     else fault.value = error instanceof ApiProblem ? error.message : 'The log was not taken.'
   } finally {
     busy.value = false
   }
 }
 const foreignLog = ref<{ csv: string | null; sentence: string } | null>(null)
-const foreignOpen = computed({ get: () => foreignLog.value !== null, set: (now) => void (now || (foreignLog.value = null)) })
+const foreignOpen = computed({
+  get: () => foreignLog.value !== null,
+  set: (now) => void (now || (foreignLog.value = null)),
+})
 async function sendLog(csv: string | null, reason: string) {
-  await api(`${session.base}/packs/${id}/${csv === null ? 'finish' : 'log'}`, { body: csv === null ? { reason } : { csv, reason } })
+  await api(`${session.base}/packs/${id}/${csv === null ? 'finish' : 'log'}`, {
+    body: csv === null ? { reason } : { csv, reason },
+  })
   await load()
 }
 const signOpen = ref(false)
@@ -85,7 +104,15 @@ async function raise() {
   const culprit = data.value!.evaluation!.numbers.find((n) => n.verdict === 'reject')
   busy.value = true
   try {
-    const { id: ncr } = await api<{ id: string }>(`${session.base}/ncrs`, { body: { id: uuidv7(), subjectType: 'pack', subject: id, criterion: culprit ? `${culprit.title}: ${culprit.formula}` : 'Pressure test', reading: culprit?.text ?? data.value!.evaluation!.sentence } })
+    const { id: ncr } = await api<{ id: string }>(`${session.base}/ncrs`, {
+      body: {
+        id: uuidv7(),
+        subjectType: 'pack',
+        subject: id,
+        criterion: culprit ? `${culprit.title}: ${culprit.formula}` : 'Pressure test',
+        reading: culprit?.text ?? data.value!.evaluation!.sentence,
+      },
+    })
     await navigateTo(`/ncrs/${ncr}`)
   } catch (error) {
     fault.value = error instanceof ApiProblem ? error.message : 'This was not raised.'
@@ -104,63 +131,218 @@ const fileInput = ref<HTMLInputElement | null>(null)
       <section class="left" tabindex="0" aria-label="Section and trace">
         <div class="page-head">
           <h1>{{ pack.number }}</h1>
-          <StateGlyph :state="pack.state === 'signed' ? 'accepted' : pack.state === 'failed' ? 'rejected' : pack.state === 'running' ? 'waiting' : pack.state === 'evaluated' ? 'in-work' : 'not-started'" :size="28" /><strong>{{ packStateWords[pack.state] }}</strong>
-          <span class="muted grow">{{ data.line.name }}, {{ pack.from.toFixed(0) }} to {{ pack.to.toFixed(0) }} m</span>
+          <StateGlyph
+            :state="
+              pack.state === 'signed'
+                ? 'accepted'
+                : pack.state === 'failed'
+                  ? 'rejected'
+                  : pack.state === 'running'
+                    ? 'waiting'
+                    : pack.state === 'evaluated'
+                      ? 'in-work'
+                      : 'not-started'
+            "
+            :size="28"
+          /><strong>{{ packStateWords[pack.state] }}</strong>
+          <span class="muted grow"
+            >{{ data.line.name }}, {{ pack.from.toFixed(0) }} to {{ pack.to.toFixed(0) }} m</span
+          >
         </div>
         <PressureProfile :plan="data.plan" :rating="pack.design.rating" :required="pack.design.required" />
         <dl class="facts">
-          <div><dt>At the gauge</dt><dd>{{ showQuantity(pack.design.testPressure, 'pressure', 'kPa') }}</dd></div>
-          <div><dt>Pushes on each closure</dt><dd>{{ showQuantity(data.plan.endThrust, 'force', 'kN', 3) }}</dd></div>
-          <div><dt>Fill</dt><dd>{{ showQuantity(data.plan.fillVolume, 'volume', 'm³', 3) }} in {{ showDuration(data.plan.fillTime) }}</dd></div>
-          <div><dt>To raise</dt><dd>{{ showQuantity(data.plan.waterToRaise, 'volume', 'L', 3) }}</dd></div>
+          <div>
+            <dt>At the gauge</dt>
+            <dd>{{ showQuantity(pack.design.testPressure, 'pressure', 'kPa') }}</dd>
+          </div>
+          <div>
+            <dt>Pushes on each closure</dt>
+            <dd>{{ showQuantity(data.plan.endThrust, 'force', 'kN', 3) }}</dd>
+          </div>
+          <div>
+            <dt>Fill</dt>
+            <dd>
+              {{ showQuantity(data.plan.fillVolume, 'volume', 'm³', 3) }} in
+              {{ showDuration(data.plan.fillTime) }}
+            </dd>
+          </div>
+          <div>
+            <dt>To raise</dt>
+            <dd>{{ showQuantity(data.plan.waterToRaise, 'volume', 'L', 3) }}</dd>
+          </div>
         </dl>
-        <p class="caution"><strong>Stored energy.</strong> Nobody over or in front of a closure; vent before loosening anything; depressurise slowly. Local rules and the engineer’s approved plan govern.</p>
+        <p class="caution">
+          <strong>Stored energy.</strong> Nobody over or in front of a closure; vent before loosening
+          anything; depressurise slowly. Local rules and the engineer’s approved plan govern.
+        </p>
         <template v-if="data.log">
-          <PressureTrace :samples="data.log.samples" :evaluation="data.evaluation" :test-pressure="pack.design.testPressure" :band="pack.design.parameters.band" />
-          <p v-if="pack.state === 'running' && data.log.last" class="live"><span class="reading">{{ showQuantity(data.log.last.pressure, 'pressure', 'kPa', 5) }}</span> {{ phase?.title }}<template v-if="data.evaluation?.needed">, {{ showDuration(data.evaluation.needed) }} to go</template></p>
-          <p v-for="n in data.evaluation?.notes ?? []" :key="n.kind + n.t" class="muted small">{{ n.sentence }} ({{ n.count }})</p>
+          <PressureTrace
+            :samples="data.log.samples"
+            :evaluation="data.evaluation"
+            :test-pressure="pack.design.testPressure"
+            :band="pack.design.parameters.band"
+          />
+          <p v-if="pack.state === 'running' && data.log.last" class="live">
+            <span class="reading">{{ showQuantity(data.log.last.pressure, 'pressure', 'kPa', 5) }}</span>
+            {{ phase?.title
+            }}<template v-if="data.evaluation?.needed"
+              >, {{ showDuration(data.evaluation.needed) }} to go</template
+            >
+          </p>
+          <p v-for="n in data.evaluation?.notes ?? []" :key="n.kind + n.t" class="muted small">
+            {{ n.sentence }} ({{ n.count }})
+          </p>
         </template>
-        <Notice v-else-if="pack.state === 'running'" empty="Waiting for the logger" hint="Samples show here as they come. Or take the log from a CSV file." />
+        <Notice
+          v-else-if="pack.state === 'running'"
+          empty="Waiting for the logger"
+          hint="Samples show here as they come. Or take the log from a CSV file."
+        />
       </section>
       <section class="right" tabindex="0" aria-label="Verdict and ready list">
         <template v-if="data.evaluation && data.log">
           <div class="verdict" :class="data.evaluation.verdict">
             <StateGlyph :state="glyph[data.evaluation.verdict]!" :size="36" />
-            <div><strong class="word">{{ verdictWords[data.evaluation.verdict] }}</strong><p>{{ data.evaluation.sentence }}</p></div>
+            <div>
+              <strong class="word">{{ verdictWords[data.evaluation.verdict] }}</strong>
+              <p>{{ data.evaluation.sentence }}</p>
+            </div>
           </div>
           <table v-if="data.evaluation.numbers.length > 0" class="figures">
-            <tbody><tr v-for="n in data.evaluation.numbers" :key="n.key"><td>{{ n.title }}<br><span class="muted small">{{ n.formula }}</span></td><td class="number"><strong>{{ n.text }}</strong></td><td><StateGlyph v-if="n.verdict" :state="glyph[n.verdict]!" :size="24" /></td></tr></tbody>
+            <tbody>
+              <tr v-for="n in data.evaluation.numbers" :key="n.key">
+                <td>
+                  {{ n.title }}<br /><span class="muted small">{{ n.formula }}</span>
+                </td>
+                <td class="number">
+                  <strong>{{ n.text }}</strong>
+                </td>
+                <td><StateGlyph v-if="n.verdict" :state="glyph[n.verdict]!" :size="24" /></td>
+              </tr>
+            </tbody>
           </table>
-          <div v-for="s in data.signatures" :key="s.at" class="signature"><img :src="s.image" :alt="`Signature of ${s.name}`"><span><strong>{{ s.name }}</strong><br><span class="muted small">{{ s.role }}, {{ times.moment(s.at) }}</span></span></div>
-          <p v-for="n in data.ncrs" :key="n.id"><NuxtLink :to="`/ncrs/${n.id}`">{{ n.number }}</NuxtLink> {{ n.state }}</p>
+          <div v-for="s in data.signatures" :key="s.at" class="signature">
+            <img :src="s.image" :alt="`Signature of ${s.name}`" /><span
+              ><strong>{{ s.name }}</strong
+              ><br /><span class="muted small">{{ s.role }}, {{ times.moment(s.at) }}</span></span
+            >
+          </div>
+          <p v-for="n in data.ncrs" :key="n.id">
+            <NuxtLink :to="`/ncrs/${n.id}`">{{ n.number }}</NuxtLink> {{ n.state }}
+          </p>
         </template>
         <h2>Ready to test?</h2>
         <ul class="ready">
           <li v-for="r in data.ready" :key="r.key" :class="r.state">
-            <StateGlyph :state="r.state === 'met' ? 'accepted' : r.state === 'open' ? 'blocked' : 'not-applicable'" :size="26" />
-            <span class="grow"><strong>{{ r.title }}</strong><br><span class="small muted">{{ r.sentence }}</span><span v-if="r.state === 'open' && r.evidence.length > 0" class="evidence"><NuxtLink v-for="e in r.evidence.filter((x) => paths[x.type])" :key="e.id" :to="paths[e.type] + e.id">{{ e.label }}</NuxtLink></span></span>
-            <ElButton v-if="r.confirmable && r.state === 'open' && mayRun && pack.state !== 'signed'" :disabled="busy" @click="act('confirm', { row: r.key })">Confirm</ElButton>
+            <StateGlyph
+              :state="r.state === 'met' ? 'accepted' : r.state === 'open' ? 'blocked' : 'not-applicable'"
+              :size="26"
+            />
+            <span class="grow"
+              ><strong>{{ r.title }}</strong
+              ><br /><span class="small muted">{{ r.sentence }}</span
+              ><span v-if="r.state === 'open' && r.evidence.length > 0" class="evidence"
+                ><NuxtLink
+                  v-for="e in r.evidence.filter((x) => paths[x.type])"
+                  :key="e.id"
+                  :to="paths[e.type] + e.id"
+                  >{{ e.label }}</NuxtLink
+                ></span
+              ></span
+            >
+            <ElButton
+              v-if="r.confirmable && r.state === 'open' && mayRun && pack.state !== 'signed'"
+              :disabled="busy"
+              @click="act('confirm', { row: r.key })"
+              >Confirm</ElButton
+            >
           </li>
         </ul>
       </section>
     </div>
     <footer class="bar">
-      <p class="grow"><span v-if="fault" class="fault" role="alert">{{ fault }}</span><span v-else-if="data.deviations?.reason" class="muted">Started with open rows: {{ data.deviations.reason }}</span><span v-else-if="pack.dueAt && pack.state === 'planned'" class="muted">Due {{ times.moment(pack.dueAt) }} · now {{ times.clock(now) }}</span></p>
-      <a v-if="data.log && pack.logFile" :href="`/api/${session.base}/packs/${id}/log`" download class="link">Log as CSV</a>
-      <a v-if="pack.logFile" :href="`/api/${session.base}/packs/${id}/certificate`" target="_blank" class="link">Certificate (PDF)</a>
+      <p class="grow">
+        <span v-if="fault" class="fault" role="alert">{{ fault }}</span><span
+          v-else-if="data.deviations?.reason"
+          class="muted"
+          >Started with open rows: {{ data.deviations.reason }}</span
+        ><span v-else-if="pack.dueAt && pack.state === 'planned'" class="muted"
+          >Due {{ times.moment(pack.dueAt) }} · now {{ times.clock(now) }}</span
+        >
+      </p>
+      <a v-if="data.log && pack.logFile" :href="`/api/${session.base}/packs/${id}/log`" download class="link"
+        >Log as CSV</a
+      >
+      <a
+        v-if="pack.logFile"
+        :href="`/api/${session.base}/packs/${id}/certificate`"
+        target="_blank"
+        class="link"
+        >Certificate (PDF)</a
+      >
       <template v-if="mayRun">
-        <ElButton v-if="pack.state === 'planned' || pack.state === 'failed'" type="primary" size="large" class="primary" :loading="busy" @click="begin">{{ pack.state === 'failed' ? 'Start again' : 'Start the test' }}</ElButton>
+        <ElButton
+          v-if="pack.state === 'planned' || pack.state === 'failed'"
+          type="primary"
+          size="large"
+          class="primary"
+          :loading="busy"
+          @click="begin"
+          >{{ pack.state === 'failed' ? 'Start again' : 'Start the test' }}</ElButton
+        >
         <template v-if="pack.state === 'running'">
-          <ElButton v-if="data.log" size="large" :loading="busy" @click="evaluateRun(null)">End the run and evaluate</ElButton>
-          <ElButton type="primary" size="large" class="primary" :loading="busy" @click="fileInput?.click()">Take the log from CSV</ElButton>
-          <input ref="fileInput" type="file" accept=".csv,text/csv" class="visually-hidden" tabindex="-1" aria-label="Log as CSV" @change="takeLog">
+          <ElButton v-if="data.log" size="large" :loading="busy" @click="evaluateRun(null)"
+            >End the run and evaluate</ElButton
+          >
+          <ElButton type="primary" size="large" class="primary" :loading="busy" @click="fileInput?.click()"
+            >Take the log from CSV</ElButton
+          >
+          <input
+            ref="fileInput"
+            type="file"
+            accept=".csv,text/csv"
+            class="visually-hidden"
+            tabindex="-1"
+            aria-label="Log as CSV"
+            @change="takeLog"
+          />
         </template>
-        <ElButton v-if="pack.state === 'failed' && data.ncrs.length === 0" type="danger" size="large" :loading="busy" @click="raise">Raise the nonconformance</ElButton>
+        <ElButton
+          v-if="pack.state === 'failed' && data.ncrs.length === 0"
+          type="danger"
+          size="large"
+          :loading="busy"
+          @click="raise"
+          >Raise the nonconformance</ElButton
+        >
       </template>
-      <ElButton v-if="pack.state === 'evaluated' && session.may('witness', 'inspector')" type="primary" size="large" class="primary" @click="signOpen = true">Sign</ElButton>
+      <ElButton
+        v-if="pack.state === 'evaluated' && session.may('witness', 'inspector')"
+        type="primary"
+        size="large"
+        class="primary"
+        @click="signOpen = true"
+        >Sign</ElButton
+      >
     </footer>
-    <AskDialog v-model="reasonOpen" title="Start with open rows" label="Reason (an engineer’s)" action="Start the test" :send="startWith"><ul><li v-for="r in open" :key="r.key">{{ r.title }}: {{ r.sentence }}</li></ul></AskDialog>
-    <AskDialog v-model="foreignOpen" title="A log of another time" label="Why it is of this test all the same" action="Take the log" :send="(reason) => sendLog(foreignLog!.csv, reason)"><p>{{ foreignLog?.sentence }}</p></AskDialog>
+    <AskDialog
+      v-model="reasonOpen"
+      title="Start with open rows"
+      label="Reason (an engineer’s)"
+      action="Start the test"
+      :send="startWith"
+      ><ul>
+        <li v-for="r in open" :key="r.key">{{ r.title }}: {{ r.sentence }}</li>
+      </ul></AskDialog
+    >
+    <AskDialog
+      v-model="foreignOpen"
+      title="A log of another time"
+      label="Why it is of this test all the same"
+      action="Take the log"
+      :send="(reason) => sendLog(foreignLog!.csv, reason)"
+      ><p>{{ foreignLog?.sentence }}</p></AskDialog
+    >
     <SignPad v-model="signOpen" :name="session.person?.name ?? ''" :digest="data.digest ?? ''" :send="sign" />
   </div>
 </template>

@@ -10,8 +10,16 @@ const times = useTimes()
 const { data, problem, loading, load } = useLoad(() => api<Pack[]>(`${session.base}/packs`))
 onMounted(load)
 useFeed(session.projectKey, (rows) => rows.some((r) => r.subjectType === 'pack') && void load())
-const glyph: Record<Pack['state'], JointState> = { planned: 'not-started', running: 'waiting', evaluated: 'in-work', signed: 'accepted', failed: 'rejected' }
-const lines = computed(() => session.overview?.lines.filter((l) => data.value?.some((p) => p.alignment === l.id)) ?? [])
+const glyph: Record<Pack['state'], JointState> = {
+  planned: 'not-started',
+  running: 'waiting',
+  evaluated: 'in-work',
+  signed: 'accepted',
+  failed: 'rejected',
+}
+const lines = computed(
+  () => session.overview?.lines.filter((l) => data.value?.some((p) => p.alignment === l.id)) ?? [],
+)
 </script>
 
 <template>
@@ -19,17 +27,45 @@ const lines = computed(() => session.overview?.lines.filter((l) => data.value?.s
     <div class="page-head"><h1>Tests</h1></div>
     <Notice v-if="problem && !data" :problem="problem" @again="load" />
     <Notice v-else-if="!data" :loading="loading" />
-    <Notice v-else-if="data.length === 0" empty="No test pack yet" hint="The engineer lays out test packs on the profile." />
+    <Notice
+      v-else-if="data.length === 0"
+      empty="No test pack yet"
+      hint="The engineer lays out test packs on the profile."
+    />
     <section v-for="line in lines" v-else :key="line.id" class="line">
       <h2>{{ line.name }}</h2>
-      <PackProfile :profile="line.profile" :from="line.from" :to="line.to" :packs="data.filter((p) => p.alignment === line.id)" @choose="(id) => navigateTo(`/tests/${id}`)" />
+      <PackProfile
+        :profile="line.profile"
+        :from="line.from"
+        :to="line.to"
+        :packs="data.filter((p) => p.alignment === line.id)"
+        @choose="(id) => navigateTo(`/tests/${id}`)"
+      />
       <div class="sheet">
         <table class="figures">
-          <thead><tr><th>Pack</th><th>State</th><th>Stations</th><th>Method</th><th class="number">Test pressure</th><th>Due or signed</th><th /></tr></thead>
+          <thead>
+            <tr>
+              <th>Pack</th>
+              <th>State</th>
+              <th>Stations</th>
+              <th>Method</th>
+              <th class="number">Test pressure</th>
+              <th>Due or signed</th>
+              <th />
+            </tr>
+          </thead>
           <tbody>
             <tr v-for="p in data.filter((x) => x.alignment === line.id)" :key="p.id">
-              <td><NuxtLink :to="`/tests/${p.id}`"><strong>{{ p.number }}</strong></NuxtLink></td>
-              <td><span class="row"><StateGlyph :state="glyph[p.state]" :size="26" />{{ packStateWords[p.state] }}</span></td>
+              <td>
+                <NuxtLink :to="`/tests/${p.id}`"
+                  ><strong>{{ p.number }}</strong></NuxtLink
+                >
+              </td>
+              <td>
+                <span class="row"
+                  ><StateGlyph :state="glyph[p.state]" :size="26" />{{ packStateWords[p.state] }}</span
+                >
+              </td>
               <td>{{ p.from.toFixed(0) }} to {{ p.to.toFixed(0) }} m</td>
               <td>Expansion and hold, polyethylene</td>
               <td class="number">{{ showQuantity(p.design.testPressure, 'pressure', 'kPa') }}</td>

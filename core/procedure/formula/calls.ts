@@ -2,14 +2,28 @@ import { Problem } from '../../problem'
 import { outputDimension, outputScale } from '../../calculators/define'
 import { findCalculator } from '../../calculators/registry'
 import { describeExponents, dimensions, sameExponents, type Exponents } from '../../quantity/dimension'
-import { describe, NONE, number, numeric, Refusal, typeOfDimension, type FormulaType, type Node, type Part, type RecordedStatistic } from './parts'
+import {
+  describe,
+  NONE,
+  number,
+  numeric,
+  Refusal,
+  typeOfDimension,
+  type FormulaType,
+  type Node,
+  type Part,
+  type RecordedStatistic,
+} from './parts'
 import type { Reader } from './reader'
 
 /** Functions of one number: what they compute, what they take (null: anything) and what they give. */
 const angle = dimensions.angle.exponents
 const radians = Math.PI / 180
 const same = (e: Exponents) => e
-const singles: Record<string, { fn: (x: number) => number; from: Exponents | null; to: (e: Exponents) => Exponents }> = {
+const singles: Record<
+  string,
+  { fn: (x: number) => number; from: Exponents | null; to: (e: Exponents) => Exponents }
+> = {
   abs: { fn: Math.abs, from: null, to: same },
   sqrt: { fn: Math.sqrt, from: null, to: (e) => e.map((v) => v / 2) as unknown as Exponents },
   floor: { fn: Math.floor, from: NONE, to: same },
@@ -22,9 +36,13 @@ const singles: Record<string, { fn: (x: number) => number; from: Exponents | nul
 }
 const extremes: Record<string, (...values: number[]) => number> = { min: Math.min, max: Math.max }
 
-const constantWord = (node: Node | undefined): string | null => (node?.type === 'ConstantNode' && typeof node.value === 'string' ? node.value : null)
+const constantWord = (node: Node | undefined): string | null =>
+  node?.type === 'ConstantNode' && typeof node.value === 'string' ? node.value : null
 
-/** Reads a call: a function of numbers, a table, a calculator, or the record of an earlier step. Nothing else can be called. */
+/**
+ * Reads a call: a function of numbers, a table, a calculator, or the record of an earlier step. Nothing
+ * else can be called.
+ */
 export function readCall(reader: Reader, node: Node): Part {
   const name = (node.fn as Node | undefined)?.name ?? String(node.fn)
   const args = node.args!
@@ -32,58 +50,95 @@ export function readCall(reader: Reader, node: Node): Part {
   if (name === 'calculator') return calculator(reader, args, node)
   if (name === 'reading' || name === 'answer') return recorded(reader, name, args, node)
   if (name === 'mark') return mark(reader, args, node)
-  if (!Object.hasOwn(singles, name) && !Object.hasOwn(extremes, name)) throw new Refusal(`"${name}" may not be called from a procedure.`, name)
+  if (!Object.hasOwn(singles, name) && !Object.hasOwn(extremes, name))
+    throw new Refusal(`"${name}" may not be called from a procedure.`, name)
   const parts = args.map((arg) => numeric(reader.read(arg), arg, `${name}()`))
   const extreme = extremes[name]
   if (extreme) {
     if (parts.length === 0) throw new Refusal(`${name}() needs values.`, node.toString())
-    for (const part of parts) if (!sameExponents(part.exponents, parts[0]!.exponents)) throw new Refusal(`${name}() mixes ${describeExponents(parts[0]!.exponents)} with ${describeExponents(part.exponents)}`, node.toString())
+    for (const part of parts)
+      if (!sameExponents(part.exponents, parts[0]!.exponents))
+        throw new Refusal(
+          `${name}() mixes ${describeExponents(parts[0]!.exponents)} with ${describeExponents(part.exponents)}`,
+          node.toString(),
+        )
     return { type: number(parts[0]!.exponents), evaluate: (s) => extreme(...parts.map((p) => p.evaluate(s))) }
   }
   const { fn, from, to } = singles[name]!
   if (parts.length !== 1) throw new Refusal(`${name}() takes one value.`, node.toString())
   const x = parts[0]!
-  if (from && !sameExponents(from, x.exponents)) throw new Refusal(`${name}() needs ${describeExponents(from)}, not ${describeExponents(x.exponents)}`, node.toString())
+  if (from && !sameExponents(from, x.exponents))
+    throw new Refusal(
+      `${name}() needs ${describeExponents(from)}, not ${describeExponents(x.exponents)}`,
+      node.toString(),
+    )
   return { type: number(to(x.exponents)), evaluate: (s) => fn(x.evaluate(s)) }
 }
 
 function table(reader: Reader, args: Node[], node: Node): Part {
   const found = reader.scope.tables.get(String(args[0]?.value))
-  if (!found) throw new Refusal(`There is no table ${args[0]?.toString() ?? ''} in this procedure.`, node.toString())
+  if (!found)
+    throw new Refusal(`There is no table ${args[0]?.toString() ?? ''} in this procedure.`, node.toString())
   const axes = args.slice(1).map((arg) => ({ part: reader.read(arg), arg }))
-  if (axes.length !== found.axes.length) throw new Refusal(`Table "${found.key}" has ${found.axes.length} axes.`, node.toString())
+  if (axes.length !== found.axes.length)
+    throw new Refusal(`Table "${found.key}" has ${found.axes.length} axes.`, node.toString())
   axes.forEach(({ part, arg }, i) => {
-    if (describe(part.type) !== describe(found.axes[i]!.type)) throw new Refusal(`axis ${i + 1} of table "${found.key}" is ${describe(found.axes[i]!.type)}, not ${describe(part.type)}`, arg.toString())
+    if (describe(part.type) !== describe(found.axes[i]!.type))
+      throw new Refusal(
+        `axis ${i + 1} of table "${found.key}" is ${describe(found.axes[i]!.type)}, not ${describe(part.type)}`,
+        arg.toString(),
+      )
   })
-  return { type: found.type, evaluate: (s) => found.look(axes.map(({ part }) => part.evaluate(s) as number | string)) }
+  return {
+    type: found.type,
+    evaluate: (s) => found.look(axes.map(({ part }) => part.evaluate(s) as number | string)),
+  }
 }
 
 function calculator(reader: Reader, args: Node[], node: Node): Part {
   const [key, output, object] = args
   const found = findCalculator(key?.value)
   const kind = found.outputs[String(output?.value)]
-  if (!kind || !object || object.type !== 'ObjectNode') throw new Refusal('Write calculator("key", "output", {input: value, …}) with an output of that calculator.', node.toString())
+  if (!kind || !object || object.type !== 'ObjectNode')
+    throw new Refusal(
+      'Write calculator("key", "output", {input: value, …}) with an output of that calculator.',
+      node.toString(),
+    )
   const inputs = Object.entries(object.properties!).map(([name, value]) => {
     const input = found.inputs[name]
     if (!input) throw new Refusal(`Calculator "${found.key}" has no input "${name}".`, node.toString())
     const part = reader.read(value)
     const list = input.describe.kind === 'list'
     const dimension = list ? input.describe.of!.dimension : input.describe.dimension
-    if (dimension && (part.type.kind !== 'number' || !sameExponents(part.type.exponents, dimensions[dimension].exponents))) {
-      throw new Refusal(`input "${name}" of calculator "${found.key}" must be ${dimensions[dimension].noun}, not ${describe(part.type)}`, value.toString())
+    if (
+      dimension &&
+      (part.type.kind !== 'number' || !sameExponents(part.type.exponents, dimensions[dimension].exponents))
+    ) {
+      throw new Refusal(
+        `input "${name}" of calculator "${found.key}" must be ${dimensions[dimension].noun}, not ${describe(part.type)}`,
+        value.toString(),
+      )
     }
     return { name, part, list }
   })
-  const type: FormulaType = kind === 'word' || kind === 'instant' ? { kind: 'word' } : kind === 'flag' ? { kind: 'truth' } : typeOfDimension(outputDimension(kind))
+  const type: FormulaType =
+    kind === 'word' || kind === 'instant'
+      ? { kind: 'word' }
+      : kind === 'flag'
+        ? { kind: 'truth' }
+        : typeOfDimension(outputDimension(kind))
   const scale = outputScale(kind)
   return {
     type,
     evaluate: (s) => {
       try {
         // An optional input whose fact is not known is simply not given.
-        const known = inputs.map(({ name, part, list }) => [name, part.evaluate(s), list] as const).filter(([name, value]) => !(Number.isNaN(value) && found.inputs[name]!.absent))
+        const known = inputs
+          .map(({ name, part, list }) => [name, part.evaluate(s), list] as const)
+          .filter(([name, value]) => !(Number.isNaN(value) && found.inputs[name]!.absent))
         // A list written as one value is a list of one.
-        const value = found.run(Object.fromEntries(known.map(([name, v, list]) => [name, list ? [v] : v]))).outputs[String(output!.value)]
+        const value = found.run(Object.fromEntries(known.map(([name, v, list]) => [name, list ? [v] : v])))
+          .outputs[String(output!.value)]
         if (typeof value === 'number') return value * scale
         return typeof value === 'string' || typeof value === 'boolean' ? value : NaN
       } catch (error) {
@@ -94,13 +149,24 @@ function calculator(reader: Reader, args: Node[], node: Node): Part {
   }
 }
 
-/** `reading("step")`, `reading("step", "max")`, `reading("step", 2)`: what was read at an earlier step; `answer("step")`: what was chosen there. */
+/**
+ * `reading("step")`, `reading("step", "max")`, `reading("step", 2)`: what was read at an earlier step;
+ * `answer("step")`: what was chosen there.
+ */
 function recorded(reader: Reader, what: 'reading' | 'answer', args: Node[], node: Node): Part {
   const named = constantWord(args[0])
-  if (named === null || args.length > (what === 'reading' ? 2 : 1)) throw new Refusal(`Write ${what}("step").`, node.toString())
+  if (named === null || args.length > (what === 'reading' ? 2 : 1))
+    throw new Refusal(`Write ${what}("step").`, node.toString())
   const which = args[1]?.value
   const statistic = which === undefined ? 'mean' : (which as RecordedStatistic)
-  if (!['mean', 'min', 'max', 'range'].includes(statistic as string) && !(typeof statistic === 'number' && Number.isInteger(statistic) && statistic >= 1)) throw new Refusal('The second value of reading() is "mean", "min", "max", "range" or a whole number.', node.toString())
+  if (
+    !['mean', 'min', 'max', 'range'].includes(statistic as string) &&
+    !(typeof statistic === 'number' && Number.isInteger(statistic) && statistic >= 1)
+  )
+    throw new Refusal(
+      'The second value of reading() is "mean", "min", "max", "range" or a whole number.',
+      node.toString(),
+    )
   if (!reader.scope.recorded) throw new Refusal(`${what}() cannot be used here.`, node.toString())
   const step = reader.scope.resolve?.(named) ?? named
   const { slot, type } = reader.scope.recorded.use(what, step, statistic)

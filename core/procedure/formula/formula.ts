@@ -23,7 +23,11 @@ export function compileFormula(text: string, scope: Scope, wanted?: FormulaType)
   const refuse = (message: string, offset: number): never => {
     throw new Problem('bad-formula', message, 'formula', { offset, formula: source.slice(0, 80) })
   }
-  if (source.length === 0 || source.length > MAX_LENGTH) refuse(source.length === 0 ? 'The formula is empty.' : `A formula may have at most ${MAX_LENGTH} characters.`, 0)
+  if (source.length === 0 || source.length > MAX_LENGTH)
+    refuse(
+      source.length === 0 ? 'The formula is empty.' : `A formula may have at most ${MAX_LENGTH} characters.`,
+      0,
+    )
   // The parser would read `a - 2 %` as two percent of a; here a percent is a number like any other.
   const prepared = source.replace(/°C/g, ' degC').replace(/−/g, '-').replace(/%/g, ' percent')
   let tree: MathNode
@@ -31,19 +35,33 @@ export function compileFormula(text: string, scope: Scope, wanted?: FormulaType)
     tree = parse(prepared)
   } catch (error) {
     const char = (error as { char?: number }).char
-    return refuse(`The formula cannot be read: ${(error as Error).message.replace(/\s*\(char \d+\)/, '')}.`, char ? char - 1 : 0)
+    return refuse(
+      `The formula cannot be read: ${(error as Error).message.replace(/\s*\(char \d+\)/, '')}.`,
+      char ? char - 1 : 0,
+    )
   }
   const reader = new Reader(scope)
   try {
     const part = reader.read(nodeOf(tree))
-    if (wanted && describe(part.type) !== describe(wanted)) throw new Refusal(`This must be ${describe(wanted)}, but the formula gives ${describe(part.type)}`, '')
+    if (wanted && describe(part.type) !== describe(wanted))
+      throw new Refusal(`This must be ${describe(wanted)}, but the formula gives ${describe(part.type)}`, '')
     const value = part.constant
-    return { text: source, type: part.type, uses: reader.uses, steps: [...reader.steps], records: [...reader.records], evaluate: value !== undefined ? () => value : part.evaluate }
+    return {
+      text: source,
+      type: part.type,
+      uses: reader.uses,
+      steps: [...reader.steps],
+      records: [...reader.records],
+      evaluate: value !== undefined ? () => value : part.evaluate,
+    }
   } catch (error) {
     if (error instanceof Problem) return refuse(error.message, 0)
     if (error instanceof RangeError) return refuse('The formula is nested too deeply.', 0)
     if (!(error instanceof Refusal)) throw error
     const name = error.fragment.replace(/\s+/g, ' ')
-    return refuse(error.message.endsWith('.') ? error.message : `${error.message}.`, Math.max(0, source.indexOf(name)))
+    return refuse(
+      error.message.endsWith('.') ? error.message : `${error.message}.`,
+      Math.max(0, source.indexOf(name)),
+    )
   }
 }

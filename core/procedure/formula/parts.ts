@@ -14,8 +14,15 @@ export type RecordedStatistic = 'mean' | 'min' | 'max' | 'range' | number
 
 /** What formulas may read of the steps before the one they stand at. */
 export interface RecordedSteps {
-  /** slot and type of what was recorded. @throws Problem when the step comes later, is unknown, or records no such thing */
-  use(what: 'reading' | 'answer', step: string, statistic: RecordedStatistic): { slot: number; type: FormulaType }
+  /**
+   * slot and type of what was recorded. @throws Problem when the step comes later, is unknown, or records
+   * no such thing
+   */
+  use(
+    what: 'reading' | 'answer',
+    step: string,
+    statistic: RecordedStatistic,
+  ): { slot: number; type: FormulaType }
 }
 
 export interface Scope {
@@ -45,7 +52,8 @@ export interface Formula {
 export const NONE: Exponents = [0, 0, 0, 0, 0, 0]
 export const number = (exponents: Exponents): FormulaType => ({ kind: 'number', exponents })
 export const typeOfDimension = (key: DimensionKey): FormulaType => number(dimensions[key].exponents)
-export const describe = (type: FormulaType) => (type.kind === 'number' ? describeExponents(type.exponents) : type.kind === 'truth' ? 'a yes/no' : 'a word')
+export const describe = (type: FormulaType) =>
+  type.kind === 'number' ? describeExponents(type.exponents) : type.kind === 'truth' ? 'a yes/no' : 'a word'
 
 /** A piece of a formula, read. */
 export interface Part {
@@ -54,11 +62,18 @@ export interface Part {
   /** the value when it needs no fact */
   constant?: number | string | boolean
 }
-export const fixed = (type: FormulaType, value: number | string | boolean): Part => ({ type, constant: value, evaluate: () => value })
+export const fixed = (type: FormulaType, value: number | string | boolean): Part => ({
+  type,
+  constant: value,
+  evaluate: () => value,
+})
 
 /** Why a formula is not accepted, and the piece of it that is at fault. */
 export class Refusal extends Error {
-  constructor(message: string, readonly fragment: string) {
+  constructor(
+    message: string,
+    readonly fragment: string,
+  ) {
     super(message)
   }
 }
@@ -85,7 +100,12 @@ export interface Node {
 export const nodeOf = (tree: MathNode): Node => tree as unknown as Node
 
 /** A part as a number with its dimension. @throws Refusal */
-export function numeric(part: Part, node: Node, what: string): { exponents: Exponents; evaluate: (slots: Slots) => number } {
-  if (part.type.kind !== 'number') throw new Refusal(`${what} needs a number, but this is ${describe(part.type)}.`, node.toString())
+export function numeric(
+  part: Part,
+  node: Node,
+  what: string,
+): { exponents: Exponents; evaluate: (slots: Slots) => number } {
+  if (part.type.kind !== 'number')
+    throw new Refusal(`${what} needs a number, but this is ${describe(part.type)}.`, node.toString())
   return { exponents: part.type.exponents, evaluate: part.evaluate as (slots: Slots) => number }
 }

@@ -5,4 +5,6 @@ import { openRoute } from '../../http/route'
 
 const body = yup.object({ inputs: yup.object().required() })
 
-export default openRoute('POST /api/calculators/:key', { body }, async ({ params, body }) => answer(findCalculator(params.key), body.inputs as Record<string, unknown>))
+export default openRoute('POST /api/calculators/:key', { body }, async ({ params, body }) =>
+  answer(findCalculator(params.key), body.inputs as Record<string, unknown>),
+)

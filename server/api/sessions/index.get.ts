@@ -2,4 +2,6 @@ import { openRoute } from '../../http/route'
 import { tokenOf } from '../../http/session'
 import { ownSessions } from '../../services/sessions'
 
-export default openRoute('GET /api/sessions', {}, ({ event, db, person }) => ownSessions(db, person!, tokenOf(event)!))
+export default openRoute('GET /api/sessions', {}, ({ event, db, person }) =>
+  ownSessions(db, person!, tokenOf(event)!),
+)

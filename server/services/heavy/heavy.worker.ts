@@ -23,7 +23,10 @@ port.on('message', async ({ task, input }: { task: HeavyTask; input: never }) =>
   try {
     port.postMessage({ result: await tasks[task](input) })
   } catch (error) {
-    if (error instanceof Problem) port.postMessage({ problem: { code: error.code, message: error.message, field: error.field, details: error.details } })
+    if (error instanceof Problem)
+      port.postMessage({
+        problem: { code: error.code, message: error.message, field: error.field, details: error.details },
+      })
     else port.postMessage({ fault: String((error as Error)?.stack ?? error) })
   }
 })

@@ -5,6 +5,7 @@ import type { ItemVerdict } from '#core/delivery/inspection'
 import type { ReconciledLine } from '#core/delivery/reconcile'
 import { printable } from '../pictures'
 import { makePdf, PDF_FONT } from './pdf'
+import { escaped, svg, tag } from './svg'
 
 /** What was found on one item of a delivery. */
 export interface Found {
@@ -30,7 +31,14 @@ export interface NoticeInput {
   photos: { serial: string; mime: string; sha256: string; bytes: Uint8Array }[]
 }
 
-const words: Record<ReconciledLine['result'], string> = { right: 'right', short: 'short', over: 'over', 'wrong-class': 'wrong class', 'wrong-lot': 'wrong lot', 'not-ordered': 'not ordered' }
+const words: Record<ReconciledLine['result'], string> = {
+  right: 'right',
+  short: 'short',
+  over: 'over',
+  'wrong-class': 'wrong class',
+  'wrong-lot': 'wrong lot',
+  'not-ordered': 'not ordered',
+}
 
 /** A pipe with its damage, from the side and from its end, in ink on paper. */
 function damageSvg({ damage, length, wall }: Found & { damage: Damage }): string {
@@ -38,31 +46,145 @@ function damageSvg({ damage, length, wall }: Found & { damage: Damage }): string
   const x = 6 + (damage.fromEnd / length) * (w - 12)
   const angle = ((damage.clock % 12) / 12) * 2 * Math.PI
   const [cx, cy, r] = [w + 42, 36, 26]
-  return `<svg xmlns="http://www.w3.org/2000/svg" width="500" height="${h}" viewBox="0 0 500 ${h}"><rect x="6" y="20" width="${w - 12}" height="30" fill="#F1ECDF" stroke="#161A1D"/><rect x="${x}" y="31" width="${Math.max(4, (damage.length / length) * (w - 12))}" height="8" fill="#A8201A"/><text x="${Math.min(w - 120, x)}" y="14" font-size="9" font-family="${PDF_FONT}">${damage.fromEnd.toFixed(2)} m from the end, ${(damage.length * 1000).toFixed(0)} mm long</text><text x="${Math.min(w - 120, x)}" y="64" font-size="9" font-family="${PDF_FONT}">${(damage.depth * 1000).toFixed(2)} mm deep${wall > 0 ? ` of ${(wall * 1000).toFixed(1)} mm wall` : ''}</text><circle cx="${cx}" cy="${cy}" r="${r}" fill="none" stroke="#161A1D" stroke-width="5"/><circle cx="${cx + Math.sin(angle) * r}" cy="${cy - Math.cos(angle) * r}" r="4.5" fill="#A8201A"/><text x="${cx}" y="${cy + 3}" font-size="9" text-anchor="middle" font-family="${PDF_FONT}">${damage.clock} h</text></svg>`
+  const words = (at: { x: number; y: number }, text: string, more: Record<string, string> = {}) =>
+    tag('text', { ...at, 'font-size': 9, 'font-family': PDF_FONT, ...more }, escaped(text))
+  const where = `${damage.fromEnd.toFixed(2)} m from the end, ${(damage.length * 1000).toFixed(0)} mm long`
+  const ofWall = wall > 0 ? ` of ${(wall * 1000).toFixed(1)} mm wall` : ''
+  const long = Math.max(4, (damage.length / length) * (w - 12))
+  const left = Math.min(w - 120, x)
+  return svg(
+    500,
+    h,
+    tag('rect', { x: 6, y: 20, width: w - 12, height: 30, fill: '#F1ECDF', stroke: '#161A1D' }),
+    tag('rect', { x, y: 31, width: long, height: 8, fill: '#A8201A' }),
+    words({ x: left, y: 14 }, where),
+    words({ x: left, y: 64 }, `${(damage.depth * 1000).toFixed(2)} mm deep${ofWall}`),
+    tag('circle', { cx, cy, r, fill: 'none', stroke: '#161A1D', 'stroke-width': 5 }),
+    tag('circle', { cx: cx + Math.sin(angle) * r, cy: cy - Math.cos(angle) * r, r: 4.5, fill: '#A8201A' }),
+    words({ x: cx, y: cy + 3 }, `${damage.clock} h`, { 'text-anchor': 'middle' }),
+  )
 }
 
 /** The notice as PDF bytes. A photo that cannot be shown never ends the document. */
-export async function noticeHere({ delivery, project, author, deviations, found, photos: sent }: NoticeInput): Promise<Uint8Array> {
+export async function noticeHere({
+  delivery,
+  project,
+  author,
+  deviations,
+  found,
+  photos: sent,
+}: NoticeInput): Promise<Uint8Array> {
+  const received = DateTime.fromISO(delivery.receivedAt, { zone: project.zone }).toFormat(
+    'd LLLL yyyy, HH:mm',
+  )
+  const signed =
+    delivery.state === 'signed'
+      ? 'The note was signed with what follows.'
+      : 'DRAFT: the note is not signed yet.'
   const photos: { serial: string; sha256: string; image: string | null }[] = []
-  for (const p of sent) photos.push({ serial: p.serial, sha256: p.sha256, image: await printable(Buffer.from(p.bytes), p.mime) })
+  for (const p of sent)
+    photos.push({ serial: p.serial, sha256: p.sha256, image: await printable(Buffer.from(p.bytes), p.mime) })
   const heading = (text: string): Content => ({ text, bold: true, fontSize: 11, margin: [0, 14, 0, 4] })
   const definition: TDocumentDefinitions = {
-    pageSize: 'A4', pageMargins: [38, 40, 38, 44], defaultStyle: { font: PDF_FONT, fontSize: 9.5, color: '#161A1D' }, info: { title: `Notice on delivery ${delivery.number}` },
-    footer: (page, pages) => ({ margin: [38, 8, 38, 0], fontSize: 7, color: '#5A6168', columns: [`Vet Line · ${project.name} · ${delivery.number}`, { text: `${page} / ${pages}`, alignment: 'right' }] }),
+    pageSize: 'A4',
+    pageMargins: [38, 40, 38, 44],
+    defaultStyle: { font: PDF_FONT, fontSize: 9.5, color: '#161A1D' },
+    info: { title: `Notice on delivery ${delivery.number}` },
+    footer: (page, pages) => ({
+      margin: [38, 8, 38, 0],
+      fontSize: 7,
+      color: '#5A6168',
+      columns: [
+        `Vet Line · ${project.name} · ${delivery.number}`,
+        { text: `${page} / ${pages}`, alignment: 'right' },
+      ],
+    }),
     content: [
-      { text: `Notice on delivery ${delivery.number}`, fontSize: 18, bold: true }, { text: `To ${delivery.supplier} · order ${delivery.orderNumber} · ${project.name}`, color: '#5A6168', margin: [0, 2, 0, 0] },
-      { canvas: [{ type: 'line', x1: 0, y1: 6, x2: 519, y2: 6, lineWidth: 1, lineColor: '#0A5A63' }], margin: [0, 0, 0, 10] },
-      { text: `Received on ${DateTime.fromISO(delivery.receivedAt, { zone: project.zone }).toFormat('d LLLL yyyy, HH:mm')}. ${delivery.state === 'signed' ? 'The note was signed with what follows.' : 'DRAFT: the note is not signed yet.'} Please say within the time of the contract what you propose.` },
+      { text: `Notice on delivery ${delivery.number}`, fontSize: 18, bold: true },
+      {
+        text: `To ${delivery.supplier} · order ${delivery.orderNumber} · ${project.name}`,
+        color: '#5A6168',
+        margin: [0, 2, 0, 0],
+      },
+      {
+        canvas: [{ type: 'line', x1: 0, y1: 6, x2: 519, y2: 6, lineWidth: 1, lineColor: '#0A5A63' }],
+        margin: [0, 0, 0, 10],
+      },
+      {
+        text: [
+          `Received on ${received}.`,
+          signed,
+          'Please say within the time of the contract what you propose.',
+        ].join(' '),
+      },
       heading('Against the order'),
-      deviations.length === 0 ? { text: 'Everything is as ordered.' } : { layout: 'lightHorizontalLines', table: { headerRows: 1, widths: [70, '*', 60, 46, 46], body: [['Result', 'Item', 'Class', 'Ordered', 'Now'].map((t) => ({ text: t, color: '#5A6168' })), ...deviations.map((l) => [words[l.result], `${l.title}. ${l.sentence}`, l.pressureClass, String(l.ordered), String(l.delivered)])] } },
+      deviations.length === 0
+        ? { text: 'Everything is as ordered.' }
+        : {
+            layout: 'lightHorizontalLines',
+            table: {
+              headerRows: 1,
+              widths: [70, '*', 60, 46, 46],
+              body: [
+                ['Result', 'Item', 'Class', 'Ordered', 'Now'].map((t) => ({ text: t, color: '#5A6168' })),
+                ...deviations.map((l) => [
+                  words[l.result],
+                  `${l.title}. ${l.sentence}`,
+                  l.pressureClass,
+                  String(l.ordered),
+                  String(l.delivered),
+                ]),
+              ],
+            },
+          },
       heading('Found on arrival'),
-      ...(found.length === 0 ? [{ text: 'Nothing was found on the items.' }] : found.map((f): Content => ({
-        unbreakable: true, margin: [0, 0, 0, 8], stack: [
-          { text: [{ text: f.serial, bold: true }, `  ${f.title}, lot ${f.lot}: ${f.state === 'remark' ? 'accepted with remark' : f.state}. ${f.remark}`] },
-          ...(f.verdict?.measured ? [{ text: f.verdict.measured.sentences.join(' '), color: '#5A6168' }] : []), ...(f.damage ? [{ svg: damageSvg({ ...f, damage: f.damage }) }] : []),
-        ],
-      }))),
-      ...(photos.length > 0 ? [heading('Photos'), { columns: [0, 1].map((side) => ({ stack: photos.filter((_p, i) => i % 2 === side).map((p): Content => ({ unbreakable: true, stack: [p.image ? { image: p.image, fit: [250, 190] as [number, number] } : { text: 'This picture cannot be printed; it is kept with the item.', italics: true }, { text: `${p.serial} · ${p.sha256.slice(0, 16)}`, fontSize: 7, color: '#5A6168', margin: [0, 2, 0, 8] }] })) })), columnGap: 12 }] : []),
+      ...(found.length === 0
+        ? [{ text: 'Nothing was found on the items.' }]
+        : found.map((f): Content => ({
+            unbreakable: true,
+            margin: [0, 0, 0, 8],
+            stack: [
+              {
+                text: [
+                  { text: f.serial, bold: true },
+                  `  ${f.title}, lot ${f.lot}: ${f.state === 'remark' ? 'accepted with remark' : f.state}. ${f.remark}`,
+                ],
+              },
+              ...(f.verdict?.measured
+                ? [{ text: f.verdict.measured.sentences.join(' '), color: '#5A6168' }]
+                : []),
+              ...(f.damage ? [{ svg: damageSvg({ ...f, damage: f.damage }) }] : []),
+            ],
+          }))),
+      ...(photos.length > 0
+        ? [
+            heading('Photos'),
+            {
+              columns: [0, 1].map((side) => ({
+                stack: photos
+                  .filter((_p, i) => i % 2 === side)
+                  .map((p): Content => ({
+                    unbreakable: true,
+                    stack: [
+                      p.image
+                        ? { image: p.image, fit: [250, 190] as [number, number] }
+                        : {
+                            text: 'This picture cannot be printed; it is kept with the item.',
+                            italics: true,
+                          },
+                      {
+                        text: `${p.serial} · ${p.sha256.slice(0, 16)}`,
+                        fontSize: 7,
+                        color: '#5A6168',
+                        margin: [0, 2, 0, 8],
+                      },
+                    ],
+                  })),
+              })),
+              columnGap: 12,
+            },
+          ]
+        : []),
       { text: `Drafted by ${author}.`, margin: [0, 14, 0, 0] },
     ],
   }

@@ -6,9 +6,19 @@ const require = createRequire(import.meta.url)
 export const PDF_FONT = 'Atkinson'
 
 function fontFiles() {
-  const folder = process.env.VET_LINE_FONTS ?? join(dirname(require.resolve('@fontsource/atkinson-hyperlegible-next/package.json')), 'files')
-  const file = (weight: number, style = 'normal') => join(folder, `atkinson-hyperlegible-next-latin-${weight}-${style}.woff`)
-  return { [PDF_FONT]: { normal: file(400), bold: file(700), italics: file(400, 'italic'), bolditalics: file(700, 'italic') } }
+  const folder =
+    process.env.VET_LINE_FONTS ??
+    join(dirname(require.resolve('@fontsource/atkinson-hyperlegible-next/package.json')), 'files')
+  const file = (weight: number, style = 'normal') =>
+    join(folder, `atkinson-hyperlegible-next-latin-${weight}-${style}.woff`)
+  return {
+    [PDF_FONT]: {
+      normal: file(400),
+      bold: file(700),
+      italics: file(400, 'italic'),
+      bolditalics: file(700, 'italic'),
+    },
+  }
 }
 
 interface Maker {

@@ -28,7 +28,8 @@ function launch(): Worker {
   const require = createRequire(import.meta.url)
   const tsx = pathToFileURL(require.resolve('tsx/esm/api')).href
   const config = fileURLToPath(new URL('../../../tsconfig.tools.json', import.meta.url))
-  const code = `import(${JSON.stringify(tsx)}).then(({ register }) => { register({ tsconfig: ${JSON.stringify(config)} }); return import(${JSON.stringify(place.href)}) })`
+  const [loader, options, file] = [tsx, { tsconfig: config }, place.href].map((v) => JSON.stringify(v))
+  const code = `import(${loader}).then(({ register }) => { register(${options}); return import(${file}) })`
   return new Worker(code, { eval: true, resourceLimits: LIMITS })
 }
 
@@ -42,7 +43,13 @@ function started(): Promise<Worker> {
 }
 
 const refused = (answer: Answer) => {
-  if (answer.problem) return new Problem(answer.problem.code, answer.problem.message, answer.problem.field, answer.problem.details)
+  if (answer.problem)
+    return new Problem(
+      answer.problem.code,
+      answer.problem.message,
+      answer.problem.field,
+      answer.problem.details,
+    )
   return new Error(`In a worker: ${answer.fault}`)
 }
 
@@ -51,15 +58,25 @@ async function once(task: HeavyTask, input: unknown): Promise<unknown> {
   idle = null
   worker.ref()
   const before = process.memoryUsage.rss()
-  const tooMuch = (why: string) => new Problem('too-heavy', `This ${task === 'table' || task === 'log' ? 'file' : 'document'} ${why}: make it smaller.`, 'file')
+  const tooMuch = (why: string) =>
+    new Problem(
+      'too-heavy',
+      `This ${task === 'table' || task === 'log' ? 'file' : 'document'} ${why}: make it smaller.`,
+      'file',
+    )
   let timer: NodeJS.Timeout | undefined
   let watch: NodeJS.Timeout | undefined
   try {
     const answer = await new Promise<Answer>((resolve, reject) => {
       timer = setTimeout(() => reject(tooMuch('takes too long')), SECONDS * 1000)
-      watch = setInterval(() => process.memoryUsage.rss() - before > MOST_GROWTH && reject(tooMuch('needs too much memory')), 25)
+      watch = setInterval(
+        () => process.memoryUsage.rss() - before > MOST_GROWTH && reject(tooMuch('needs too much memory')),
+        25,
+      )
       worker.once('message', resolve)
-      worker.once('error', (error: Error & { code?: string }) => reject(error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? tooMuch('needs too much memory') : error))
+      worker.once('error', (error: Error & { code?: string }) =>
+        reject(error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? tooMuch('needs too much memory') : error),
+      )
       worker.once('exit', () => reject(tooMuch('cannot be read')))
       worker.postMessage({ task, input })
     })
@@ -85,5 +102,8 @@ async function once(task: HeavyTask, input: unknown): Promise<unknown> {
  *
  * @throws Problem of the task, or `too-heavy` when a limit was reached
  */
-export const runHeavy = <K extends HeavyTask>(task: K, input: Parameters<HeavyTasks[K]>[0]): Promise<Awaited<ReturnType<HeavyTasks[K]>>> =>
+export const runHeavy = <K extends HeavyTask>(
+  task: K,
+  input: Parameters<HeavyTasks[K]>[0],
+): Promise<Awaited<ReturnType<HeavyTasks[K]>>> =>
   inTurn(() => once(task, input)) as Promise<Awaited<ReturnType<HeavyTasks[K]>>>

@@ -5,10 +5,17 @@ import type { CertificateInput } from './certificate'
 import type { NoticeInput } from './notice'
 import type { SentFile } from './table-files'
 
-/** What is made or read away from the thread that answers people: by name, what goes in and what comes out. */
+/**
+ * What is made or read away from the thread that answers people: by name, what goes in and what comes
+ * out.
+ */
 export interface HeavyTasks {
   table: (file: SentFile) => Promise<Table>
-  log: (input: { csv: string; parameters: PackEvaluation['parameters']; section: PackEvaluation['section'] }) => Promise<PackEvaluation['result']>
+  log: (input: {
+    csv: string
+    parameters: PackEvaluation['parameters']
+    section: PackEvaluation['section']
+  }) => Promise<PackEvaluation['result']>
   procedure: (source: string) => Promise<Procedure>
   certificate: (input: CertificateInput) => Promise<Uint8Array>
   notice: (input: NoticeInput) => Promise<Uint8Array>

@@ -6,7 +6,15 @@ import { value } from './run'
  * Which way each result goes when one input grows: what an inspector knows without
  * arithmetic. A formula turned upside down, or an input swapped for another, shows here.
  */
-type Rule = [key: string, output: string, input: string, way: 'rises' | 'falls' | 'stays', base: Record<string, unknown>, from: number, to: number]
+type Rule = [
+  key: string,
+  output: string,
+  input: string,
+  way: 'rises' | 'falls' | 'stays',
+  base: Record<string, unknown>,
+  from: number,
+  to: number,
+]
 
 const pipe = { insideDiameter: 0.26, wall: 0.028, modulus: 9e8 }
 const rules: Rule[] = [
@@ -41,22 +49,70 @@ const rules: Rule[] = [
   ['sling-force', 'perLeg', 'angle', 'rises', { mass: 1000, legs: 2 }, 0, 60],
   ['sling-force', 'perLeg', 'mass', 'rises', { angle: 30, legs: 2 }, 1, 9000],
   ['density-field', 'dry', 'moisture', 'falls', { wetDensity: 2000 }, 0, 0.4],
-  ['sand-replacement', 'wet', 'soilMass', 'rises', { sandBefore: 6, sandAfter: 2, sandDensity: 1400, moisture: 0.1 }, 1, 9],
-  ['sand-replacement', 'wet', 'coneMass', 'rises', { soilMass: 4, sandBefore: 6, sandAfter: 2, sandDensity: 1400, moisture: 0.1 }, 0, 3],
+  [
+    'sand-replacement',
+    'wet',
+    'soilMass',
+    'rises',
+    { sandBefore: 6, sandAfter: 2, sandDensity: 1400, moisture: 0.1 },
+    1,
+    9,
+  ],
+  [
+    'sand-replacement',
+    'wet',
+    'coneMass',
+    'rises',
+    { soilMass: 4, sandBefore: 6, sandAfter: 2, sandDensity: 1400, moisture: 0.1 },
+    0,
+    3,
+  ],
   ['deflection-measured', 'percent', 'vertical', 'falls', { base: 0.4 }, 0.3, 0.42],
   ['deflection-predicted', 'percent', 'soilModulus', 'falls', { load: 1e5, pipeStiffness: 2e5 }, 1e6, 2e7],
   ['deflection-predicted', 'percent', 'dr', 'rises', { load: 1e5, modulus: 9e8, soilModulus: 7e6 }, 9, 41],
   ['soil-prism', 'pressure', 'depth', 'rises', { unitWeight: 19e3 }, 0, 8],
   ['wheel-pressure', 'pressure', 'depth', 'falls', { load: 7e4 }, 0.3, 6],
-  ['ring-collapse', 'pressure', 'dr', 'falls', { modulus: 9e8, poisson: 0.45, ovality: 0.02, safety: 2 }, 9, 41],
-  ['ring-collapse', 'pressure', 'ovality', 'falls', { modulus: 9e8, dr: 26, poisson: 0.45, safety: 2 }, 0, 0.2],
+  [
+    'ring-collapse',
+    'pressure',
+    'dr',
+    'falls',
+    { modulus: 9e8, poisson: 0.45, ovality: 0.02, safety: 2 },
+    9,
+    41,
+  ],
+  [
+    'ring-collapse',
+    'pressure',
+    'ovality',
+    'falls',
+    { modulus: 9e8, dr: 26, poisson: 0.45, safety: 2 },
+    0,
+    0.2,
+  ],
   ['ring-collapse', 'pressure', 'safety', 'falls', { modulus: 9e8, dr: 26, poisson: 0.45, ovality: 0 }, 1, 4],
   ['flotation', 'safety', 'cover', 'rises', { od: 0.6, massPerMetre: 40, soilUnitWeight: 19e3 }, 0, 3],
-  ['flotation', 'safety', 'waterAboveCrown', 'falls', { od: 0.6, massPerMetre: 40, cover: 2, soilUnitWeight: 19e3 }, 0, 2],
+  [
+    'flotation',
+    'safety',
+    'waterAboveCrown',
+    'falls',
+    { od: 0.6, massPerMetre: 40, cover: 2, soilUnitWeight: 19e3 },
+    0,
+    2,
+  ],
   ['grade', 'percent', 'downstream', 'falls', { upstream: 20, distance: 50 }, 10, 21],
   ['hydro-allowance', 'litresPerHour', 'pressure', 'rises', { length: 600, diameter: 0.3 }, 1e4, 2e6],
   ['pe-air-check', 'allowed', 'drop', 'rises', { ...pipe, volume: 40, released: 0.1 }, 1e4, 5e5],
-  ['pe-air-check', 'allowed', 'wall', 'falls', { volume: 40, drop: 1e5, insideDiameter: 0.26, modulus: 9e8, released: 0.1 }, 0.005, 0.05],
+  [
+    'pe-air-check',
+    'allowed',
+    'wall',
+    'falls',
+    { volume: 40, drop: 1e5, insideDiameter: 0.26, modulus: 9e8, released: 0.1 },
+    0.005,
+    0.05,
+  ],
   ['plug-force', 'force', 'diameter', 'rises', { pressure: 35e3 }, 0.1, 2],
   ['pressure-at', 'pressure', 'elevation', 'falls', { gauge: 1e6, gaugeElevation: 10 }, -50, 80],
   ['pressure-at', 'pressure', 'gaugeElevation', 'rises', { gauge: 1e6, elevation: 10 }, -50, 80],
@@ -67,9 +123,33 @@ const rules: Rule[] = [
   ['trapped-air', 'air', 'added', 'rises', { volume: 40, from: 1e5, to: 5e5 }, 0.01, 1],
   ['trapped-air', 'air', 'elastic', 'falls', { volume: 40, from: 1e5, to: 5e5, added: 0.5 }, 0, 0.4],
   ['water-to-raise', 'volume', 'pressure', 'rises', { ...pipe, length: 600 }, 0, 2e6],
-  ['water-to-raise', 'volume', 'modulus', 'falls', { insideDiameter: 0.26, wall: 0.028, length: 600, pressure: 1e6 }, 2e8, 2e11],
-  ['temperature-drift', 'pascalPerKelvin', 'waterTemperature', 'rises', { ...pipe, poisson: 0.45, pipeExpansion: 0, restrained: false }, 5, 35],
-  ['temperature-drift', 'pascalPerKelvin', 'pipeExpansion', 'falls', { ...pipe, poisson: 0.45, waterTemperature: 15, restrained: false }, 0, 2e-4],
+  [
+    'water-to-raise',
+    'volume',
+    'modulus',
+    'falls',
+    { insideDiameter: 0.26, wall: 0.028, length: 600, pressure: 1e6 },
+    2e8,
+    2e11,
+  ],
+  [
+    'temperature-drift',
+    'pascalPerKelvin',
+    'waterTemperature',
+    'rises',
+    { ...pipe, poisson: 0.45, pipeExpansion: 0, restrained: false },
+    5,
+    35,
+  ],
+  [
+    'temperature-drift',
+    'pascalPerKelvin',
+    'pipeExpansion',
+    'falls',
+    { ...pipe, poisson: 0.45, waterTemperature: 15, restrained: false },
+    0,
+    2e-4,
+  ],
   ['air-test-time', 'seconds', 'length', 'rises', { diameter: 0.6 }, 200, 900],
   ['air-test-time', 'seconds', 'length', 'stays', { diameter: 0.15 }, 1, 100],
   ['air-test-time', 'seconds', 'drop', 'rises', { diameter: 0.3, length: 100 }, 1000, 7000],
@@ -80,16 +160,32 @@ const rules: Rule[] = [
 ]
 
 describe('which way a result goes', () => {
-  it.each(rules.map((r) => [`${r[0]}: ${r[1]} ${r[3]} with ${r[2]} from ${r[5]} to ${r[6]}`, r] as const))('%s', (_title, [key, output, input, way, base, from, to]) => {
-    fc.assert(fc.property(fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true }), (u, v) => {
-      const [low, high] = [Math.min(u, v), Math.max(u, v)].map((t) => from + t * (to - from)) as [number, number]
-      const at = (x: number) => value(key, output, { ...base, [input]: x })
-      const change = at(high) - at(low)
-      const slack = 1e-9 * Math.max(1, Math.abs(at(low)))
-      if (way === 'rises') expect(change).toBeGreaterThanOrEqual(-slack)
-      if (way === 'falls') expect(change).toBeLessThanOrEqual(slack)
-      if (way === 'stays') expect(Math.abs(change)).toBeLessThanOrEqual(slack)
-    }), { numRuns: 60 })
-    if (way !== 'stays') expect(value(key, output, { ...base, [input]: from })).not.toBe(value(key, output, { ...base, [input]: to }))
-  })
+  it.each(rules.map((r) => [`${r[0]}: ${r[1]} ${r[3]} with ${r[2]} from ${r[5]} to ${r[6]}`, r] as const))(
+    '%s',
+    (_title, [key, output, input, way, base, from, to]) => {
+      fc.assert(
+        fc.property(
+          fc.double({ min: 0, max: 1, noNaN: true }),
+          fc.double({ min: 0, max: 1, noNaN: true }),
+          (u, v) => {
+            const [low, high] = [Math.min(u, v), Math.max(u, v)].map((t) => from + t * (to - from)) as [
+              number,
+              number,
+            ]
+            const at = (x: number) => value(key, output, { ...base, [input]: x })
+            const change = at(high) - at(low)
+            const slack = 1e-9 * Math.max(1, Math.abs(at(low)))
+            if (way === 'rises') expect(change).toBeGreaterThanOrEqual(-slack)
+            if (way === 'falls') expect(change).toBeLessThanOrEqual(slack)
+            if (way === 'stays') expect(Math.abs(change)).toBeLessThanOrEqual(slack)
+          },
+        ),
+        { numRuns: 60 },
+      )
+      if (way !== 'stays')
+        expect(value(key, output, { ...base, [input]: from })).not.toBe(
+          value(key, output, { ...base, [input]: to }),
+        )
+    },
+  )
 })

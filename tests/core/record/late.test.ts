@@ -5,41 +5,93 @@ import { waitAfter } from '../../../core/record/waiting'
 
 const arrival = 1_800_000_000_000
 const HOUR = 3_600_000
-const entry = (more: object = {}) => ({ recordedAt: arrival - HOUR, stampAt: arrival - 2 * HOUR, number: 1, ...more })
+const entry = (more: object = {}) => ({
+  recordedAt: arrival - HOUR,
+  stampAt: arrival - 2 * HOUR,
+  number: 1,
+  ...more,
+})
 
 describe('a time is believed', () => {
   it.each([
     ['between stamp and arrival', entry(), null, null, null],
-    ['at the very stamp, but for the drift of a clock', entry({ recordedAt: arrival - 2 * HOUR - DRIFT }), null, null, null],
+    [
+      'at the very stamp, but for the drift of a clock',
+      entry({ recordedAt: arrival - 2 * HOUR - DRIFT }),
+      null,
+      null,
+      null,
+    ],
     ['not before it', entry({ recordedAt: arrival - 2 * HOUR - DRIFT - 1 }), null, null, 'before-contact'],
-    ['when it follows the number before', entry({ number: 8 }), { lastNumber: 7, lastRecordedAt: arrival - 2 * HOUR }, null, null],
+    [
+      'when it follows the number before',
+      entry({ number: 8 }),
+      { lastNumber: 7, lastRecordedAt: arrival - 2 * HOUR },
+      null,
+      null,
+    ],
     ['not after a gap', entry({ number: 9 }), { lastNumber: 7, lastRecordedAt: 0 }, null, 'gap'],
-    ['not with a number that was used', entry({ number: 7 }), { lastNumber: 7, lastRecordedAt: 0 }, null, 'gap'],
+    [
+      'not with a number that was used',
+      entry({ number: 7 }),
+      { lastNumber: 7, lastRecordedAt: 0 },
+      null,
+      'gap',
+    ],
     ['not when a device begins anew in the middle', entry({ number: 2 }), null, null, 'gap'],
-    ['not before what the device recorded already', entry({ number: 8 }), { lastNumber: 7, lastRecordedAt: arrival - HOUR + DRIFT + 1 }, null, 'out-of-order'],
-    ['at the same moment', entry({ number: 8 }), { lastNumber: 7, lastRecordedAt: arrival - HOUR }, null, null],
+    [
+      'not before what the device recorded already',
+      entry({ number: 8 }),
+      { lastNumber: 7, lastRecordedAt: arrival - HOUR + DRIFT + 1 },
+      null,
+      'out-of-order',
+    ],
+    [
+      'at the same moment',
+      entry({ number: 8 }),
+      { lastNumber: 7, lastRecordedAt: arrival - HOUR },
+      null,
+      null,
+    ],
     ['not before the subject was opened', entry(), null, arrival - HOUR + DRIFT + 1, 'before-opening'],
     ['from the moment it was opened', entry(), null, arrival - HOUR, null],
-    ['without a stamp while on its way', entry({ stampAt: null, recordedAt: arrival - ON_ITS_WAY }), null, null, null],
+    [
+      'without a stamp while on its way',
+      entry({ stampAt: null, recordedAt: arrival - ON_ITS_WAY }),
+      null,
+      null,
+      null,
+    ],
     ['not longer', entry({ stampAt: null, recordedAt: arrival - ON_ITS_WAY - 1 }), null, null, 'no-stamp'],
     ['not without a number', entry({ number: null }), null, null, 'no-stamp'],
-  ])('%s', (_what, e, device, openedAt, want) => expect(lateness(e, arrival, device as DeviceRun | null, openedAt as number | null)).toBe(want))
+  ])('%s', (_what, e, device, openedAt, want) =>
+    expect(lateness(e, arrival, device as DeviceRun | null, openedAt as number | null)).toBe(want),
+  )
 
   it('for any honest shift: numbers in order, times between contact and arrival', () => {
-    fc.assert(fc.property(fc.array(fc.integer({ min: 0, max: 8 * HOUR }), { minLength: 1, maxLength: 40 }), (gaps) => {
-      const start = arrival - 9 * HOUR
-      let device: DeviceRun | null = null
-      gaps.sort((a, b) => a - b).forEach((after, i) => {
-        const e = { recordedAt: start + after, stampAt: start, number: i + 1 }
-        expect(lateness(e, arrival, device, null)).toBeNull()
-        device = runAfter(device, e)
-      })
-      expect(device!).toEqual({ lastNumber: gaps.length, lastRecordedAt: start + Math.max(...gaps) })
-    }))
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 0, max: 8 * HOUR }), { minLength: 1, maxLength: 40 }),
+        (gaps) => {
+          const start = arrival - 9 * HOUR
+          let device: DeviceRun | null = null
+          gaps
+            .sort((a, b) => a - b)
+            .forEach((after, i) => {
+              const e = { recordedAt: start + after, stampAt: start, number: i + 1 }
+              expect(lateness(e, arrival, device, null)).toBeNull()
+              device = runAfter(device, e)
+            })
+          expect(device!).toEqual({ lastNumber: gaps.length, lastRecordedAt: start + Math.max(...gaps) })
+        },
+      ),
+    )
   })
 })
 
 it('wrong tries wait longer and longer, up to the longest', () => {
   const rule = { free: 3, first: 1000, longest: 9000 }
-  expect([0, 1, 2, 3, 4, 5, 6, 7, 60].map((n) => waitAfter(n, rule))).toEqual([0, 0, 0, 1000, 2000, 4000, 8000, 9000, 9000])
+  expect([0, 1, 2, 3, 4, 5, 6, 7, 60].map((n) => waitAfter(n, rule))).toEqual([
+    0, 0, 0, 1000, 2000, 4000, 8000, 9000, 9000,
+  ])
 })

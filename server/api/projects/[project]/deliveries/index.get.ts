@@ -1,4 +1,6 @@
 import { deliveriesOf } from '../../../../db/deliveries'
 import { projectRoute } from '../../../../http/route'
 
-export default projectRoute('GET /api/projects/:project/deliveries', {}, async ({ db, project }) => deliveriesOf(db, project.id))
+export default projectRoute('GET /api/projects/:project/deliveries', {}, async ({ db, project }) =>
+  deliveriesOf(db, project.id),
+)

@@ -3,4 +3,8 @@ import { FILE_LIMIT, noteSource } from '../../../../http/inputs'
 import { projectRoute } from '../../../../http/route'
 import { previewNote } from '../../../../services/notes'
 
-export default projectRoute('POST /api/projects/:project/deliveries/preview', { body: yup.object(noteSource), limit: FILE_LIMIT }, async ({ db, actor, body }) => previewNote(db, actor, body.order, body))
+export default projectRoute(
+  'POST /api/projects/:project/deliveries/preview',
+  { body: yup.object(noteSource), limit: FILE_LIMIT },
+  async ({ db, actor, body }) => previewNote(db, actor, body.order, body),
+)

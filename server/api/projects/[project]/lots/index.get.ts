@@ -3,4 +3,8 @@ import { paging } from '../../../../http/inputs'
 import { projectRoute } from '../../../../http/route'
 import { listLots } from '../../../../services/lots'
 
-export default projectRoute('GET /api/projects/:project/lots', { query: yup.object(paging) }, async ({ db, actor, query }) => listLots(db, actor, query))
+export default projectRoute(
+  'GET /api/projects/:project/lots',
+  { query: yup.object(paging) },
+  async ({ db, actor, query }) => listLots(db, actor, query),
+)

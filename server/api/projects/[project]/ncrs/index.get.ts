@@ -1,4 +1,6 @@
 import { ncrsOf } from '../../../../db/site'
 import { projectRoute } from '../../../../http/route'
 
-export default projectRoute('GET /api/projects/:project/ncrs', {}, async ({ db, project, actor }) => ncrsOf(db, project.id, { crew: actor.crew }))
+export default projectRoute('GET /api/projects/:project/ncrs', {}, async ({ db, project, actor }) =>
+  ncrsOf(db, project.id, { crew: actor.crew }),
+)

@@ -4,8 +4,20 @@ import { raiseNcr } from '../../../../services/ncrs'
 import { projectRoute } from '../../../../http/route'
 
 const body = yup.object({
-  id: uuid().required(), subjectType: yup.string().oneOf(['joint', 'reach', 'pack'] as const).required(), subject: uuid().required(), step: yup.string().max(60).nullable().default(null),
-  criterion: yup.string().trim().min(1).max(600).required(), reading: yup.string().trim().min(1).max(600).required(), photo: uuid().nullable().default(null),
+  id: uuid().required(),
+  subjectType: yup
+    .string()
+    .oneOf(['joint', 'reach', 'pack'] as const)
+    .required(),
+  subject: uuid().required(),
+  step: yup.string().max(60).nullable().default(null),
+  criterion: yup.string().trim().min(1).max(600).required(),
+  reading: yup.string().trim().min(1).max(600).required(),
+  photo: uuid().nullable().default(null),
 })
 
-export default projectRoute('POST /api/projects/:project/ncrs', { body }, async ({ db, project, actor, body }) => ({ id: await raiseNcr(db, project, actor, body) }))
+export default projectRoute(
+  'POST /api/projects/:project/ncrs',
+  { body },
+  async ({ db, project, actor, body }) => ({ id: await raiseNcr(db, project, actor, body) }),
+)

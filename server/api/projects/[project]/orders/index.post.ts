@@ -5,4 +5,8 @@ import { importOrders } from '../../../../services/orders'
 
 const body = yup.object({ file: sentFile().nonNullable().required(), mapping: columnMapping() })
 
-export default projectRoute('POST /api/projects/:project/orders', { body, limit: FILE_LIMIT }, async ({ db, actor, body }) => ({ ids: await importOrders(db, actor, body.file, body.mapping) }))
+export default projectRoute(
+  'POST /api/projects/:project/orders',
+  { body, limit: FILE_LIMIT },
+  async ({ db, actor, body }) => ({ ids: await importOrders(db, actor, body.file, body.mapping) }),
+)

@@ -5,4 +5,8 @@ import { previewOrders } from '../../../../services/orders'
 
 const body = yup.object({ file: sentFile().nonNullable().required(), mapping: columnMapping() })
 
-export default projectRoute('POST /api/projects/:project/orders/preview', { body, limit: FILE_LIMIT }, async ({ db, actor, body }) => previewOrders(db, actor, body.file, body.mapping))
+export default projectRoute(
+  'POST /api/projects/:project/orders/preview',
+  { body, limit: FILE_LIMIT },
+  async ({ db, actor, body }) => previewOrders(db, actor, body.file, body.mapping),
+)

@@ -1,4 +1,6 @@
 import { packsOf } from '../../../../db/site'
 import { projectRoute } from '../../../../http/route'
 
-export default projectRoute('GET /api/projects/:project/packs', {}, async ({ db, project }) => packsOf(db, project.id))
+export default projectRoute('GET /api/projects/:project/packs', {}, async ({ db, project }) =>
+  packsOf(db, project.id),
+)

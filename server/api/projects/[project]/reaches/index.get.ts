@@ -1,4 +1,6 @@
 import { reachesOf } from '../../../../db/site'
 import { projectRoute } from '../../../../http/route'
 
-export default projectRoute('GET /api/projects/:project/reaches', {}, async ({ db, project, actor }) => reachesOf(db, project.id, actor.crew))
+export default projectRoute('GET /api/projects/:project/reaches', {}, async ({ db, project, actor }) =>
+  reachesOf(db, project.id, actor.crew),
+)

@@ -5,7 +5,14 @@ import { addPlace } from '../../../../services/yard'
 
 const degrees = () => yup.number().min(-60).max(90).nullable().default(null)
 const body = yup.object({
-  id: uuid().required(), name: yup.string().trim().min(1).max(80).required(), kind: yup.string().oneOf(['plastic pipe', 'rigid pipe', 'fittings', 'gaskets', 'compounds'] as const).required(), min: degrees(), max: degrees(),
+  id: uuid().required(),
+  name: yup.string().trim().min(1).max(80).required(),
+  kind: yup
+    .string()
+    .oneOf(['plastic pipe', 'rigid pipe', 'fittings', 'gaskets', 'compounds'] as const)
+    .required(),
+  min: degrees(),
+  max: degrees(),
   everyDays: yup.number().integer().min(1).max(90).default(7),
 })
 

@@ -5,4 +5,10 @@ import { storeItems } from '../../../../../services/yard'
 
 const body = yup.object({ place: uuid().required(), item: yup.string().max(80).nullable().default(null) })
 
-export default projectRoute('POST /api/projects/:project/deliveries/:delivery/store', { body }, async ({ db, actor, params, body }) => ({ items: await storeItems(db, actor, body.place, { delivery: params.delivery!, item: body.item }) }))
+export default projectRoute(
+  'POST /api/projects/:project/deliveries/:delivery/store',
+  { body },
+  async ({ db, actor, params, body }) => ({
+    items: await storeItems(db, actor, body.place, { delivery: params.delivery!, item: body.item }),
+  }),
+)

@@ -1,4 +1,8 @@
 import { jointSheet } from '../../../../../services/joint-sheet'
 import { projectRoute } from '../../../../../http/route'
 
-export default projectRoute('GET /api/projects/:project/joints/:joint', {}, async ({ db, project, actor, params }) => jointSheet(db, project, actor, params.joint!))
+export default projectRoute(
+  'GET /api/projects/:project/joints/:joint',
+  {},
+  async ({ db, project, actor, params }) => jointSheet(db, project, actor, params.joint!),
+)

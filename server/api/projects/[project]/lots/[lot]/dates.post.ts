@@ -5,4 +5,10 @@ import { dateLot } from '../../../../../services/lots'
 
 const body = yup.object({ made: dayOrNull(), expires: dayOrNull(), opened: dayOrNull() })
 
-export default projectRoute('POST /api/projects/:project/lots/:lot/dates', { body }, async ({ db, project, actor, params, body }) => ({ judgedAnew: await dateLot(db, project, actor, params.lot!, body) }))
+export default projectRoute(
+  'POST /api/projects/:project/lots/:lot/dates',
+  { body },
+  async ({ db, project, actor, params, body }) => ({
+    judgedAnew: await dateLot(db, project, actor, params.lot!, body),
+  }),
+)

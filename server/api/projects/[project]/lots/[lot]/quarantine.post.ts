@@ -2,9 +2,16 @@ import * as yup from 'yup'
 import { projectRoute } from '../../../../../http/route'
 import { quarantineLot } from '../../../../../services/lots'
 
-const body = yup.object({ on: yup.boolean().required(), reason: yup.string().trim().min(1).max(400).required() })
-
-export default projectRoute('POST /api/projects/:project/lots/:lot/quarantine', { body }, async ({ db, project, actor, params, body }) => {
-  await quarantineLot(db, project, actor, params.lot!, body.on, body.reason)
-  return { ok: true }
+const body = yup.object({
+  on: yup.boolean().required(),
+  reason: yup.string().trim().min(1).max(400).required(),
 })
+
+export default projectRoute(
+  'POST /api/projects/:project/lots/:lot/quarantine',
+  { body },
+  async ({ db, project, actor, params, body }) => {
+    await quarantineLot(db, project, actor, params.lot!, body.on, body.reason)
+    return { ok: true }
+  },
+)

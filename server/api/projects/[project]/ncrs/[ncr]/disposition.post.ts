@@ -3,10 +3,21 @@ import { confirmSecret } from '../../../../../services/sessions'
 import { disposeNcr } from '../../../../../services/ncrs'
 import { projectRoute } from '../../../../../http/route'
 
-const body = yup.object({ secret: yup.string().min(1).max(200).required(), disposition: yup.string().oneOf(['rework', 'repair', 'use-as-is', 'return', 'scrap'] as const).required(), reason: yup.string().trim().min(1).max(2000).required() })
-
-export default projectRoute('POST /api/projects/:project/ncrs/:ncr/disposition', { body }, async ({ db, actor, params, body }) => {
-  await confirmSecret(db, actor.person, body.secret)
-  await disposeNcr(db, actor, params.ncr!, body.disposition, body.reason)
-  return { ok: true }
+const body = yup.object({
+  secret: yup.string().min(1).max(200).required(),
+  disposition: yup
+    .string()
+    .oneOf(['rework', 'repair', 'use-as-is', 'return', 'scrap'] as const)
+    .required(),
+  reason: yup.string().trim().min(1).max(2000).required(),
 })
+
+export default projectRoute(
+  'POST /api/projects/:project/ncrs/:ncr/disposition',
+  { body },
+  async ({ db, actor, params, body }) => {
+    await confirmSecret(db, actor.person, body.secret)
+    await disposeNcr(db, actor, params.ncr!, body.disposition, body.reason)
+    return { ok: true }
+  },
+)

@@ -1,4 +1,6 @@
 import { ncrSheet } from '../../../../../services/ncrs'
 import { projectRoute } from '../../../../../http/route'
 
-export default projectRoute('GET /api/projects/:project/ncrs/:ncr', {}, async ({ db, actor, params }) => ncrSheet(db, actor, params.ncr!))
+export default projectRoute('GET /api/projects/:project/ncrs/:ncr', {}, async ({ db, actor, params }) =>
+  ncrSheet(db, actor, params.ncr!),
+)

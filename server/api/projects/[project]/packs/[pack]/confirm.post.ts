@@ -4,7 +4,11 @@ import { projectRoute } from '../../../../../http/route'
 
 const body = yup.object({ row: yup.string().max(40).required() })
 
-export default projectRoute('POST /api/projects/:project/packs/:pack/confirm', { body }, async ({ db, actor, params, body }) => {
-  await confirmRow(db, actor, params.pack!, body.row)
-  return { ok: true }
-})
+export default projectRoute(
+  'POST /api/projects/:project/packs/:pack/confirm',
+  { body },
+  async ({ db, actor, params, body }) => {
+    await confirmRow(db, actor, params.pack!, body.row)
+    return { ok: true }
+  },
+)

@@ -4,6 +4,10 @@ import { finishRun } from '../../../../../services/packs'
 
 const body = yup.object({ reason: yup.string().trim().max(2000).default('') })
 
-export default projectRoute('POST /api/projects/:project/packs/:pack/finish', { body }, async ({ db, actor, params, body }) => ({
-  verdict: (await finishRun(db, actor, params.pack!, body.reason || null)).verdict,
-}))
+export default projectRoute(
+  'POST /api/projects/:project/packs/:pack/finish',
+  { body },
+  async ({ db, actor, params, body }) => ({
+    verdict: (await finishRun(db, actor, params.pack!, body.reason || null)).verdict,
+  }),
+)

@@ -1,4 +1,8 @@
 import { packSheet } from '../../../../../services/packs'
 import { projectRoute } from '../../../../../http/route'
 
-export default projectRoute('GET /api/projects/:project/packs/:pack', {}, async ({ db, project, actor, params }) => packSheet(db, project, actor, params.pack!))
+export default projectRoute(
+  'GET /api/projects/:project/packs/:pack',
+  {},
+  async ({ db, project, actor, params }) => packSheet(db, project, actor, params.pack!),
+)

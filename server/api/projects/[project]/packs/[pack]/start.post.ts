@@ -4,7 +4,11 @@ import { projectRoute } from '../../../../../http/route'
 
 const body = yup.object({ reason: yup.string().trim().max(2000).nullable().default(null) })
 
-export default projectRoute('POST /api/projects/:project/packs/:pack/start', { body }, async ({ db, project, actor, params, body }) => {
-  await startTest(db, project, actor, params.pack!, body.reason || null)
-  return { ok: true }
-})
+export default projectRoute(
+  'POST /api/projects/:project/packs/:pack/start',
+  { body },
+  async ({ db, project, actor, params, body }) => {
+    await startTest(db, project, actor, params.pack!, body.reason || null)
+    return { ok: true }
+  },
+)

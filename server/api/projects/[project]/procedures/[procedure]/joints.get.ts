@@ -5,7 +5,14 @@ import { projectRoute } from '../../../../../http/route'
 
 const query = yup.object({ after: yup.string().max(36).default('00000000-0000-0000-0000-000000000000') })
 
-export default projectRoute('GET /api/projects/:project/procedures/:procedure/joints', { query }, async ({ db, project, params, query }) => {
-  const { key } = await procedureOf(db, project.id, params.procedure!)
-  return { options: await judgeOptions(db, project, key), joints: await jointsToRejudge(db, project.id, key, query.after) }
-})
+export default projectRoute(
+  'GET /api/projects/:project/procedures/:procedure/joints',
+  { query },
+  async ({ db, project, params, query }) => {
+    const { key } = await procedureOf(db, project.id, params.procedure!)
+    return {
+      options: await judgeOptions(db, project, key),
+      joints: await jointsToRejudge(db, project.id, key, query.after),
+    }
+  },
+)

@@ -3,6 +3,16 @@ import { paging } from '../../../../../../http/inputs'
 import { projectRoute } from '../../../../../../http/route'
 import { itemsOfNote } from '../../../../../../services/inspection'
 
-const query = yup.object({ ...paging, show: yup.string().oneOf(['all', 'waiting', 'sampled', 'bad'] as const).default('all') })
+const query = yup.object({
+  ...paging,
+  show: yup
+    .string()
+    .oneOf(['all', 'waiting', 'sampled', 'bad'] as const)
+    .default('all'),
+})
 
-export default projectRoute('GET /api/projects/:project/deliveries/:delivery/items', { query }, async ({ db, actor, params, query }) => itemsOfNote(db, actor, params.delivery!, query))
+export default projectRoute(
+  'GET /api/projects/:project/deliveries/:delivery/items',
+  { query },
+  async ({ db, actor, params, query }) => itemsOfNote(db, actor, params.delivery!, query),
+)
