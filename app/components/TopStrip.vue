@@ -12,8 +12,15 @@ const session = useSession()
 const store = useStrip()
 const { shift, toggle } = useShift()
 
+const initials = computed(() =>
+  (session.person?.name ?? '')
+    .split(' ')
+    .map((w) => w[0])
+    .join(''),
+)
 const sessionsOpen = ref(false)
 function choose(what: string) {
+  if (what === 'shift') return void toggle()
   if (what === 'leave') void leave()
   else if (what === 'sessions') sessionsOpen.value = true
   else emit('help')
@@ -50,7 +57,7 @@ async function leave() {
     </button>
     <button
       type="button"
-      class="icon"
+      class="icon shift"
       :aria-label="shift === 'day' ? 'Night shift' : 'Day shift'"
       @click="toggle"
     >
@@ -58,11 +65,13 @@ async function leave() {
     </button>
     <ElDropdown trigger="click" @command="choose">
       <button type="button" class="who">
-        <strong>{{ session.person?.name }}</strong>
-        <span class="muted small">{{ session.roles.map((r) => roleWords[r]).join(', ') }}</span>
+        <strong class="whole">{{ session.person?.name }}</strong>
+        <strong class="initials" aria-hidden="true">{{ initials }}</strong>
+        <span class="muted small whole">{{ session.roles.map((r) => roleWords[r]).join(', ') }}</span>
       </button>
       <template #dropdown>
         <ElDropdownMenu>
+          <ElDropdownItem command="shift">{{ shift === 'day' ? 'Night shift' : 'Day shift' }}</ElDropdownItem>
           <ElDropdownItem command="help">Keys</ElDropdownItem>
           <ElDropdownItem command="sessions">Where you are signed in</ElDropdownItem>
           <ElDropdownItem command="leave">Sign out</ElDropdownItem>
@@ -130,5 +139,33 @@ async function leave() {
   line-height: 1.2;
   font-size: var(--s14);
   white-space: nowrap;
+}
+.initials {
+  display: none;
+}
+@media (max-width: 720px) {
+  .top {
+    gap: 2px;
+    padding: 0 4px 0 12px;
+  }
+  .line-choice {
+    width: 132px;
+  }
+  .shift,
+  .whole {
+    display: none;
+  }
+  .who {
+    width: 44px;
+    align-items: center;
+  }
+  .initials {
+    display: grid;
+    place-items: center;
+    width: 34px;
+    height: 34px;
+    border: 2px solid currentColor;
+    border-radius: 50%;
+  }
 }
 </style>

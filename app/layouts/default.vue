@@ -156,6 +156,33 @@ if (session.person && session.projectKey && !session.may('administrator')) {
   box-shadow: inset 4px 0 0 var(--line);
   font-weight: 600;
 }
+.view span {
+  white-space: nowrap;
+}
+@media (max-width: 720px) {
+  /* On a phone the views stand at the bottom, where the thumb is. */
+  .frame {
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: 52px minmax(0, 1fr) 60px;
+    grid-template-areas: 'top' 'work' 'rail';
+  }
+  .rail {
+    flex-direction: row;
+    overflow: auto hidden;
+    padding: 0;
+    border-right: 0;
+    border-top: 1px solid var(--hair);
+    scrollbar-width: none;
+  }
+  .view {
+    flex: 1 0 74px;
+    min-height: 60px;
+    gap: 3px;
+  }
+  .view.here {
+    box-shadow: inset 0 4px 0 var(--line);
+  }
+}
 .work {
   grid-area: work;
   min-height: 0;

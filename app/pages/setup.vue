@@ -110,6 +110,10 @@ async function changeRule(secret: string, reason: string) {
   await load()
 }
 const at = (field: string) => (fault.value?.field === field ? fault.value.message : '')
+function openForm() {
+  adding.value = true
+  fault.value = null
+}
 </script>
 
 <template>
@@ -122,15 +126,7 @@ const at = (field: string) => (fault.value?.field === field ? fault.value.messag
       <section>
         <div class="head">
           <h2 class="grow">Instruments</h2>
-          <ElButton
-            v-if="administrator"
-            size="large"
-            @click="
-              adding = true
-              fault = null
-            "
-            >Add an instrument</ElButton
-          >
+          <ElButton v-if="administrator" size="large" @click="openForm">Add an instrument</ElButton>
         </div>
         <p class="muted small">
           A reading names its instrument. Out of calibration or out of range, it does not count; its

@@ -103,4 +103,24 @@ li {
   height: 4px;
   background: var(--waiting);
 }
+@media (min-width: 721px) and (max-width: 1100px) {
+  /* Upright: what is drawn stands side by side and whole. */
+  .figure {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: flex-start;
+    gap: 8px 20px;
+    border-left: 0;
+  }
+  .figure > * {
+    flex: 1 1 300px;
+    min-width: 0;
+  }
+  .figure :deep(svg) {
+    max-height: 32vh;
+  }
+  .clocks {
+    margin: 0;
+  }
+}
 </style>

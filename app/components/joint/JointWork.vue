@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { uuidv7 } from 'uuidv7'
 import IconCamera from '~icons/lucide/camera'
+import IconRemark from '~icons/lucide/message-square'
+import IconStrike from '~icons/lucide/strikethrough'
 import { useSession } from '~/stores/session'
 import type { Decision, JointAtWork } from '~/composables/useJointSheet'
 import { answering } from '#core/judgement/decisions'
@@ -11,11 +13,18 @@ import type { Answer } from './StepCheck.vue'
 import type StepCheck from './StepCheck.vue'
 
 /** The joint sheet at work: spine, the one check, drawing; the next thing to do at the bottom right. */
-const props = defineProps<{ id: string; joint: JointAtWork; wanted: string | null }>()
+const props = defineProps<{ id: string; joint: JointAtWork }>()
 const session = useSession()
 const { sheet, compiled, entries, judgement, now, record } = props.joint
 
-const current = ref<string | null>(null)
+const { current, go, goOn: replaceStep } = useStepAddress(() => props.joint.dry)
+/** what is unfolded where the sheet is narrow */
+const open = ref<'steps' | 'drawing' | null>(null)
+const fold = (part: 'steps' | 'drawing') => (open.value = open.value === part ? null : part)
+function choose(step: string) {
+  open.value = null
+  go(step)
+}
 const ready = ref<Answer | null>(null)
 const live = ref<number[] | null>(null)
 /** steps with an answer on its way */
@@ -27,21 +36,13 @@ const check = ref<InstanceType<typeof StepCheck> | null>(null)
 const steps = computed(() => judgement.value?.steps.filter((s) => s.state !== 'not-applicable') ?? [])
 const judged = computed(() => judgement.value?.steps.find((s) => s.key === current.value) ?? null)
 watch(
-  [judgement, () => props.wanted],
-  () => {
-    if (!judgement.value) return
-    if (current.value === null)
-      current.value = judgement.value.steps.some((s) => s.key === props.wanted)
-        ? props.wanted
-        : (judgement.value.next ?? steps.value.at(-1)?.key ?? null)
+  judgement,
+  (j) => {
+    if (!j || j.steps.some((s) => s.key === current.value && s.state !== 'not-applicable')) return
+    const first = j.next ?? steps.value.at(-1)?.key
+    if (first) replaceStep(first)
   },
   { immediate: true },
-)
-watch(
-  () => props.wanted,
-  (w) => {
-    if (w) current.value = w
-  },
 )
 
 // What was ready for one step is never recorded at another.
@@ -82,7 +83,7 @@ const nextTitle = computed(() =>
 const PLAIN = ['confirmation', 'choice', 'clock']
 const goOn = (from: string) => {
   const result = judgement.value?.steps.find((s) => s.key === from)
-  if (current.value === from && result?.state === 'accepted' && next.value) current.value = next.value
+  if (current.value === from && result?.state === 'accepted' && next.value) replaceStep(next.value)
 }
 /** answered once more after a rejection that nobody has decided about: with its reason */
 const again = ref<Answer[] | null>(null)
@@ -125,7 +126,7 @@ async function recordAnswers(answers: Answer[]) {
     const message = error instanceof ApiProblem ? error.message : 'This was not recorded.'
     const kept = kind !== 'reading' || giveBack(at, typed)
     // Back to what was not recorded.
-    current.value = at
+    replaceStep(at)
     ElMessage({
       type: 'error',
       message: kept ? message : `${message} Not recorded: ${typed.join('; ')}.`,
@@ -145,7 +146,7 @@ function giveBack(at: string, typed: string[]): boolean {
   return true
 }
 /** A picture of a drawing chosen as the answer of the step at hand. */
-function choose(choice: string) {
+function chooseAnswer(choice: string) {
   const check = currentCheck.value
   if (mayRecord.value && check?.kind === 'choice' && check.choices.some((c) => c.key === choice))
     void answer([{ kind: 'choice', payload: { choice } }])
@@ -153,12 +154,13 @@ function choose(choice: string) {
 const primary = computed(() => {
   if (ready.value) return { text: 'Record', act: () => answer([ready.value!]) }
   if (next.value && next.value !== current.value)
-    return { text: `Next: ${nextTitle.value}`, act: () => void (current.value = next.value) }
+    return { text: `Next: ${nextTitle.value}`, act: () => choose(next.value!) }
   return null
 })
 const move = (by: number) => {
   const i = steps.value.findIndex((s) => s.key === current.value)
-  current.value = steps.value[Math.min(steps.value.length - 1, Math.max(0, i + by))]?.key ?? current.value
+  const to = steps.value[Math.min(steps.value.length - 1, Math.max(0, i + by))]
+  if (to) choose(to.key)
 }
 
 const strikeOpen = ref(false)
@@ -281,13 +283,25 @@ useKeys({
       <NuxtLink v-if="mayTrace" :to="`/deliveries/trace?kind=joint&value=${sheet.joint.id}`" class="quiet"
         >Made with</NuxtLink
       >
-      <span class="muted">{{ judgement.done }} of {{ judgement.applicable }}</span>
+      <span class="muted count">{{ judgement.done }} of {{ judgement.applicable }}</span>
     </header>
+    <div class="folds">
+      <button type="button" :aria-expanded="open === 'steps'" @click="fold('steps')">
+        Steps<span class="muted">{{ judgement.done }} of {{ judgement.applicable }}</span>
+      </button>
+      <button type="button" :aria-expanded="open === 'drawing'" @click="fold('drawing')">
+        Drawing<span v-if="judgement.clocks.length > 0" class="muted">{{
+          judgement.clocks.length === 1 ? 'a clock runs' : `${judgement.clocks.length} clocks run`
+        }}</span>
+      </button>
+    </div>
     <JointSpine
+      class="spine-part"
+      :class="{ unfolded: open === 'steps' }"
       :procedure="compiled.procedure"
       :judgement="judgement"
       :current="current"
-      @choose="(k) => (current = k)"
+      @choose="choose"
     />
     <StepCheck
       v-if="judged"
@@ -323,6 +337,8 @@ useKeys({
       />
     </StepCheck>
     <JointFigure
+      class="figure-part"
+      :class="{ unfolded: open === 'drawing' }"
       :compiled="compiled"
       :facts="sheet.joint.facts"
       :schools="sheet.schools"
@@ -331,14 +347,26 @@ useKeys({
       :step="current"
       :live="live"
       :now="now"
-      @step="(k) => (current = k)"
-      @choose="choose"
+      @step="choose"
+      @choose="chooseAnswer"
     />
     <footer class="bar">
-      <ElButton size="large" :disabled="!strikable || !mayRecord" @click="strikeOpen = true">Strike</ElButton>
-      <ElButton size="large" :disabled="!mayRecord" @click="remarkOpen = true">Remark</ElButton>
-      <ElButton size="large" :disabled="!mayRecord || joint.dry" @click="photoInput?.click()"
-        ><IconCamera aria-hidden="true" />&nbsp;Photo</ElButton
+      <ElButton
+        size="large"
+        aria-label="Strike"
+        :disabled="!strikable || !mayRecord"
+        @click="strikeOpen = true"
+        ><IconStrike aria-hidden="true" /><span class="word">Strike</span></ElButton
+      >
+      <ElButton size="large" aria-label="Remark" :disabled="!mayRecord" @click="remarkOpen = true"
+        ><IconRemark aria-hidden="true" /><span class="word">Remark</span></ElButton
+      >
+      <ElButton
+        size="large"
+        aria-label="Photo"
+        :disabled="!mayRecord || joint.dry"
+        @click="photoInput?.click()"
+        ><IconCamera aria-hidden="true" /><span class="word">Photo</span></ElButton
       >
       <input
         ref="photoInput"
@@ -398,8 +426,21 @@ useKeys({
 .joint {
   height: 100%;
   display: grid;
-  grid-template: 52px minmax(0, 1fr) 72px / 262px minmax(0, 1fr) 372px;
-  grid-template-areas: 'head head head' 'spine check figure' 'bar bar bar';
+  grid-template: 52px minmax(0, 1fr) 72px / 262px minmax(0, 1fr) minmax(400px, 36%);
+  grid-template-areas: 'head head head' 'spine figure check' 'bar bar bar';
+}
+.spine-part {
+  grid-area: spine;
+}
+.figure-part {
+  grid-area: figure;
+}
+.joint > .check {
+  grid-area: check;
+  border-left: 1px solid var(--hair);
+}
+.folds {
+  display: none;
 }
 .head {
   grid-area: head;
@@ -423,6 +464,9 @@ useKeys({
   border-top: 1px solid var(--hair);
   background: var(--card);
 }
+.word {
+  margin-left: 8px;
+}
 .primary {
   min-width: 260px;
   --el-button-size: 56px;
@@ -436,5 +480,102 @@ useKeys({
   border: 1.5px solid var(--rejected);
   border-radius: var(--corner);
   padding: 12px 16px;
+}
+@media (max-width: 1100px) {
+  /* Upright: the drawing over the check, the steps folded. */
+  .joint {
+    grid-template: 52px 48px minmax(0, 40fr) minmax(0, 60fr) 72px / minmax(0, 1fr);
+    grid-template-areas: 'head' 'folds' 'figure' 'check' 'bar';
+  }
+  .folds {
+    grid-area: folds;
+    display: flex;
+    border-bottom: 1px solid var(--hair);
+    background: var(--card);
+  }
+  .folds button {
+    flex: 1;
+    display: flex;
+    align-items: center;
+    justify-content: center;
+    gap: 8px;
+    border: 0;
+    border-bottom: 4px solid transparent;
+    background: none;
+    color: inherit;
+    font-size: var(--s16);
+    font-weight: 600;
+    cursor: pointer;
+  }
+  .folds button[aria-expanded='true'] {
+    border-bottom-color: var(--line);
+  }
+  .folds .muted {
+    font-weight: 400;
+  }
+  .folds button:last-child {
+    display: none;
+  }
+  .spine-part {
+    display: none;
+  }
+  .spine-part.unfolded {
+    display: block;
+    grid-row: figure-start / check-end;
+    grid-column: 1;
+    z-index: 3;
+    border-right: 0;
+  }
+  .joint > .check {
+    border-left: 0;
+    border-top: 1px solid var(--hair);
+  }
+}
+@media (max-width: 720px) {
+  /* A phone: one thing at a time; steps and drawing unfold over it. */
+  .joint {
+    grid-template: 44px 48px minmax(0, 1fr) 68px / minmax(0, 1fr);
+    grid-template-areas: 'head' 'folds' 'check' 'bar';
+  }
+  .head {
+    gap: 10px;
+    padding: 0 14px;
+  }
+  .head .grow,
+  .head .count {
+    display: none;
+  }
+  .folds button:last-child {
+    display: flex;
+  }
+  .figure-part {
+    display: none;
+  }
+  .figure-part.unfolded,
+  .spine-part.unfolded {
+    display: block;
+    grid-area: check;
+    z-index: 3;
+    background: var(--paper);
+  }
+  .bar {
+    gap: 6px;
+    padding: 0 8px;
+  }
+  .bar .grow {
+    display: none;
+  }
+  .bar .primary {
+    flex: 1;
+    min-width: 0;
+    white-space: normal;
+    line-height: 1.15;
+  }
+  .bar .word {
+    display: none;
+  }
+  .bar .el-button + .el-button {
+    margin-left: 0;
+  }
 }
 </style>

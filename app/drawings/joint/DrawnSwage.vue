@@ -53,7 +53,7 @@ const pictures = [
     <DrawnDimension
       :x1="end - px(install)"
       :x2="end"
-      :y="axis + px(od) / 2 + 28"
+      :y="axis + px(od) / 2 + 38"
       :from="axis + px(od) / 2"
       :label="`install ${mm(install)}`"
       place="right"

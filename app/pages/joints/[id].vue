@@ -47,7 +47,7 @@ const mayOpen = computed(() => session.may('inspector', 'crew-lead'))
         hint="The crew lead or an inspector opens it with accepted parts."
       />
     </template>
-    <JointWork v-else :id="id" :joint="joint" :wanted="(route.query.step as string | undefined) ?? null" />
+    <JointWork v-else :id="id" :joint="joint" />
   </div>
 </template>
 

@@ -74,6 +74,10 @@ async function take(event: Event) {
   }
 }
 const ownWork = computed(() => ncr.value.reworkedBy === session.person?.id)
+function ask(conforms: boolean) {
+  accepted.value = conforms
+  verifyOpen.value = true
+}
 </script>
 
 <template>
@@ -170,25 +174,8 @@ const ownWork = computed(() => ncr.value.reworkedBy === session.person?.id)
           </p>
           <p v-else-if="ownWork" class="muted">You answered this yourself: another inspector must look.</p>
           <div v-else class="choices">
-            <ElButton
-              type="primary"
-              size="large"
-              @click="
-                accepted = true
-                verifyOpen = true
-              "
-              >It conforms now</ElButton
-            >
-            <ElButton
-              type="danger"
-              plain
-              size="large"
-              @click="
-                accepted = false
-                verifyOpen = true
-              "
-              >Send it back</ElButton
-            >
+            <ElButton type="primary" size="large" @click="ask(true)">It conforms now</ElButton>
+            <ElButton type="danger" plain size="large" @click="ask(false)">Send it back</ElButton>
           </div>
         </template>
         <template v-if="ncr.state === 'closed'"
