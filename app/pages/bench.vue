@@ -86,4 +86,33 @@ const calculator = computed(() => {
   gap: 16px;
   align-items: flex-start;
 }
+@media (max-width: 1000px) {
+  .bench {
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: auto minmax(0, 1fr);
+  }
+  .list {
+    display: flex;
+    overflow: auto hidden;
+    border-right: 0;
+    border-bottom: 1px solid var(--hair);
+    padding: 0;
+  }
+  .list h3 {
+    display: none;
+  }
+  .list button {
+    width: auto;
+    flex: none;
+    white-space: nowrap;
+    border-left: 0;
+    border-bottom: 4px solid transparent;
+  }
+  .list .here {
+    border-bottom-color: var(--line);
+  }
+  .work {
+    padding: 16px 14px;
+  }
+}
 </style>

@@ -175,4 +175,19 @@ h2 {
 .late .track span {
   color: var(--rejected);
 }
+@media (max-width: 720px) {
+  .clock {
+    grid-template-columns: minmax(0, 1fr) auto;
+    padding-top: 10px;
+  }
+  .what {
+    grid-row: 1;
+    grid-column: 1;
+  }
+  .left {
+    grid-row: 1;
+    grid-column: 2;
+    text-align: right;
+  }
+}
 </style>

@@ -273,4 +273,20 @@ summary {
   padding: 10px 0;
   cursor: pointer;
 }
+@media (max-width: 720px) {
+  .page-head {
+    row-gap: 6px;
+  }
+  .foot {
+    flex-wrap: wrap;
+    gap: 10px;
+    padding: 12px 14px;
+  }
+  .foot > * {
+    flex: 1 1 100%;
+  }
+  .legend button {
+    padding: 0 8px;
+  }
+}
 </style>

@@ -355,4 +355,9 @@ label,
   padding: 8px 14px;
   margin-bottom: 16px;
 }
+@media (max-width: 720px) {
+  .form {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 </style>

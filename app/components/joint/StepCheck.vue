@@ -485,4 +485,15 @@ h1 {
   gap: 10px;
   align-items: flex-start;
 }
+@media (max-width: 720px) {
+  .check {
+    padding: 16px 14px;
+  }
+  .choices {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .lot {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 </style>

@@ -233,4 +233,10 @@ label {
 .fields :deep(.el-select) {
   --el-component-size: 44px;
 }
+@media (max-width: 1000px) {
+  .editor,
+  .work {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 </style>

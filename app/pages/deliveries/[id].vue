@@ -348,4 +348,36 @@ const words = computed(() => {
   --el-button-size: 56px;
   font-size: var(--s18);
 }
+@media (max-width: 1000px) {
+  .body {
+    display: block;
+    overflow-y: auto;
+  }
+  .left {
+    padding: 8px 14px 14px;
+  }
+  .right {
+    border-left: 0;
+    border-top: 1px solid var(--hair);
+    padding: 14px;
+    overflow: visible;
+  }
+  .items {
+    height: 46vh;
+    flex: none;
+  }
+}
+@media (max-width: 720px) {
+  .find {
+    flex-wrap: wrap;
+  }
+  .bar {
+    padding: 0 10px;
+    gap: 8px;
+    overflow-x: auto;
+  }
+  .primary {
+    min-width: 0;
+  }
+}
 </style>

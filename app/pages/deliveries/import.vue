@@ -158,4 +158,10 @@ label {
 section > .el-button {
   align-self: flex-end;
 }
+@media (max-width: 1000px) {
+  .columns,
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 </style>

@@ -329,4 +329,34 @@ dd {
   border-left: 4px solid var(--rejected);
   background: color-mix(in srgb, var(--rejected) 8%, var(--card));
 }
+@media (max-width: 1000px) {
+  .lots {
+    display: block;
+    overflow-y: auto;
+  }
+  .left {
+    padding: 8px 14px 14px;
+  }
+  .right {
+    border-left: 0;
+    border-top: 1px solid var(--hair);
+    padding: 14px;
+    overflow: visible;
+  }
+  .list {
+    height: 46vh;
+    flex: none;
+  }
+}
+@media (max-width: 720px) {
+  .facts {
+    grid-template-columns: 120px 1fr;
+  }
+  .dates {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .age {
+    min-width: 0;
+  }
+}
 </style>

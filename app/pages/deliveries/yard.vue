@@ -181,4 +181,18 @@ const due = (p: Places[number]) =>
   font-size: var(--s14);
   color: var(--muted);
 }
+@media (max-width: 1000px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .one {
+    height: auto;
+    min-height: 64px;
+  }
+}
+@media (max-width: 720px) {
+  .form {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 </style>

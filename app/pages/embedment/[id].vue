@@ -320,4 +320,22 @@ label {
 tbody tr {
   cursor: pointer;
 }
+@media (max-width: 1000px) {
+  .reach {
+    display: block;
+    overflow-y: auto;
+  }
+  .drawing {
+    padding: 12px 14px;
+  }
+  .work {
+    border-left: 0;
+    border-top: 1px solid var(--hair);
+    padding: 14px;
+    overflow: visible;
+  }
+  .three {
+    grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
+  }
+}
 </style>

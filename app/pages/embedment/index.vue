@@ -86,4 +86,16 @@ const sorted = computed(() =>
 .level {
   width: 92px;
 }
+@media (max-width: 720px) {
+  .reaches {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .reach {
+    gap: 10px;
+    padding: 10px;
+  }
+  .level {
+    width: auto;
+  }
+}
 </style>

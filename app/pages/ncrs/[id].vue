@@ -274,4 +274,13 @@ label {
   font-size: var(--s14);
   color: var(--muted);
 }
+@media (max-width: 1000px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .stages {
+    grid-template-columns: repeat(2, 1fr);
+    row-gap: 10px;
+  }
+}
 </style>

@@ -88,4 +88,10 @@ header {
 .age {
   margin-left: auto;
 }
+@media (max-width: 1000px) {
+  .columns {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 28px;
+  }
+}
 </style>

@@ -265,4 +265,15 @@ header {
     overflow: visible;
   }
 }
+@media (max-width: 720px) {
+  header {
+    padding: 10px 14px;
+  }
+  .body {
+    padding: 14px;
+  }
+  .tools {
+    overflow-x: auto;
+  }
+}
 </style>

@@ -169,4 +169,20 @@ h2::first-letter {
   color: var(--rejected);
   margin-bottom: 12px;
 }
+@media (max-width: 720px) {
+  .line {
+    flex-wrap: wrap;
+    gap: 2px 14px;
+    padding: 10px 2px;
+  }
+  .line > .grow {
+    flex: 1 0 100%;
+  }
+  .cell {
+    width: auto;
+  }
+  .page-head .el-input {
+    width: 100% !important;
+  }
+}
 </style>

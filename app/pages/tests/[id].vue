@@ -466,4 +466,33 @@ dd {
   --el-button-size: 56px;
   font-size: var(--s18);
 }
+@media (max-width: 1000px) {
+  .body {
+    display: block;
+    overflow-y: auto;
+  }
+  .left {
+    padding: 12px 14px;
+    overflow: visible;
+  }
+  .right {
+    border-left: 0;
+    border-top: 1px solid var(--hair);
+    padding: 14px;
+    overflow: visible;
+  }
+}
+@media (max-width: 720px) {
+  .facts {
+    grid-template-columns: 1fr 1fr;
+  }
+  .bar {
+    padding: 0 10px;
+    gap: 10px;
+  }
+  .primary {
+    min-width: 0;
+    flex: 1;
+  }
+}
 </style>
