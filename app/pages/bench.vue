@@ -17,11 +17,20 @@ const calculator = computed(() => {
     throw error
   }
 })
+const list = ref<HTMLElement | null>(null)
+watch(
+  key,
+  async () => {
+    await nextTick()
+    list.value?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest', inline: 'center' })
+  },
+  { immediate: true, flush: 'post' },
+)
 </script>
 
 <template>
   <div class="bench">
-    <nav class="list" aria-label="Calculators">
+    <nav ref="list" class="list" aria-label="Calculators">
       <template v-for="(calculators, subject) in calculatorsBySubject" :key="subject">
         <h3>{{ subjectWords[subject] ?? subject }}</h3>
         <button

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { showDuration } from '#core/quantity/show'
+import { showLeft } from '#core/quantity/show'
 import type { JointClock } from '../../server/services/clocks'
 import { useSession } from '~/stores/session'
 
@@ -96,7 +96,7 @@ const words: Record<string, string> = {
           :class="c.state"
         >
           <span class="left" role="timer" :aria-label="`${c.number}, ${c.title}`">{{
-            c.left > 0 ? showDuration(c.left) : c.late ? `−${showDuration((now - c.latest!) / 1000)}` : 'now'
+            c.left > 0 ? showLeft(c.left) : c.late ? `−${showLeft((now - c.latest!) / 1000)}` : 'now'
           }}</span>
           <span class="what"
             ><strong>{{ c.number }}</strong> {{ c.title
@@ -128,7 +128,7 @@ h2 {
 }
 .clock {
   display: grid;
-  grid-template-columns: 150px minmax(0, 1fr) 250px 130px;
+  grid-template-columns: 190px minmax(0, 1fr) 250px 130px;
   align-items: center;
   gap: 2px 18px;
   min-height: 64px;

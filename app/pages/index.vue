@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { showDuration } from '#core/quantity/show'
+import { showLeft } from '#core/quantity/show'
 import type { TodayItem } from '../../server/services/overview'
 import { useSession } from '~/stores/session'
 import { useStrip } from '~/stores/strip'
@@ -57,7 +57,7 @@ const glyph: Record<
 const measure = (i: TodayItem) => {
   if (i.kind === 'hold' || i.kind === 'action') return times.span(now.value - i.since!)
   if (i.kind === 'clock')
-    return i.due! - now.value < 3_600_000 ? showDuration((i.due! - now.value) / 1000) : times.moment(i.due!)
+    return i.due! - now.value < 3_600_000 ? showLeft((i.due! - now.value) / 1000) : times.moment(i.due!)
   if (i.kind === 'test') return times.moment(i.due!)
   return i.since ? times.span(now.value - i.since) : ''
 }

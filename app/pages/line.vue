@@ -229,6 +229,9 @@ watch(
 .page-head {
   margin-bottom: 0;
 }
+.line-page > * {
+  flex: none;
+}
 .filter {
   width: 170px;
 }

@@ -112,7 +112,7 @@ export const cementCure = defineCalculator({
       `${pressure > LOW ? 'up to 2.552' : 'up to 1.104'} MPa${wet ? ', wet × 1.5' : ''}`
     return {
       outputs: { set, cure },
-      working: () => [`table at ${where}: set ${showDuration(set)}, cure ${showDuration(cure)} (h:min:s)`],
+      working: () => [`table at ${where}: set ${showDuration(set)}, cure ${showDuration(cure)}`],
     }
   },
 })

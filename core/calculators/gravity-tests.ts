@@ -25,7 +25,7 @@ export const airTestTime = defineCalculator({
       outputs: { seconds, k },
       working: () => [
         `k = max(1, 0.000419·${n(inches)}·${n(length / FOOT)}) = ${n(k)}`,
-        `time = 0.085·${n(inches)}·k/0.0015 · ${n(drop)}/6895 = ${showDuration(seconds)} (min:s)`,
+        `time = 0.085·${n(inches)}·k/0.0015 · ${n(drop)}/6895 = ${showDuration(seconds)}`,
       ],
     }
   },

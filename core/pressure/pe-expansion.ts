@@ -191,7 +191,7 @@ export function evaluatePeExpansion(
       key: 'expansion',
       title: 'Expansion at test pressure',
       text: showDuration(expansionTime),
-      formula: `at least ${showDuration(p.expansion)} (h:min:s)`,
+      formula: `at least ${showDuration(p.expansion)}`,
       verdict: yesNo(expansionTime >= p.expansion - slack),
     },
     {
@@ -258,7 +258,7 @@ export function evaluatePeExpansion(
   const culprit = numbers.find((n) => n.verdict === verdict)
   const sentence =
     verdict === 'accept'
-      ? `Tight: the pressure stayed within ${showNumber(p.band * 100)} % for ${showDuration(p.hold)} (h:min:s) with nothing added.`
+      ? `Tight: the pressure stayed within ${showNumber(p.band * 100)} % for ${showDuration(p.hold)} with nothing added.`
       : verdict === 'reject'
         ? `Not accepted: ${culprit!.title.toLowerCase()} ${culprit!.text}, criterion ${culprit!.formula}.`
         : `Too close to call: ${culprit!.title.toLowerCase()} ${culprit!.text} lies within the ` +

@@ -42,12 +42,23 @@ export function showQuantity(
   return unit === '' ? text : `${text} ${unit}`
 }
 
-/** Seconds as a clock face: 95 → "1:35", 7265 → "2:01:05"; negative with a sign. */
+/**
+ * A span of time in words, so that nobody reads it as a time of day: 95 s → "1 min 35 s",
+ * 7265 s → "2 h 1 min 5 s"; negative with a sign.
+ *
+ * @param seconds rounded to whole ones
+ */
 export function showDuration(seconds: number): string {
-  const sign = seconds < 0 ? '−' : ''
   const total = Math.round(Math.abs(seconds))
-  const h = Math.floor(total / 3600)
-  const m = Math.floor((total % 3600) / 60)
-  const two = (n: number) => String(n).padStart(2, '0')
-  return sign + (h > 0 ? `${h}:${two(m)}:${two(total % 60)}` : `${m}:${two(total % 60)}`)
+  const parts = [
+    [Math.floor(total / 3600), 'h'],
+    [Math.floor((total % 3600) / 60), 'min'],
+    [total % 60, 's'],
+  ] as const
+  const said = parts.filter(([n]) => n > 0).map(([n, unit]) => `${n} ${unit}`)
+  return said.length === 0 ? '0 s' : (seconds < 0 ? '−' : '') + said.join(' ')
 }
+
+/** The time left of a running clock: to the second in the last hour, to the minute before. */
+export const showLeft = (seconds: number): string =>
+  showDuration(Math.abs(seconds) < 3600 ? seconds : Math.ceil(seconds / 60) * 60)

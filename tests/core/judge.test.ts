@@ -79,8 +79,8 @@ describe('each criterion rejects at its own step, with its reason', () => {
     ['wiped', entry('wiped', 'choice', { choice: 'ipa90' }, 18), /Weaker than this procedure asks/],
     ['stab-check', read('stab-check', [0.001, -0.004], 21), /−4 mm is outside/],
     ['controller-time', read('controller-time', [209], 28), /209 s is outside: allowed exactly 210 s/],
-    ['fusion-run', entry('fusion-run', 'clock', { answer: 'yes' }, 33), /30 too early|0:30 too early/],
-    ['cooling', entry('cooling', 'clock', { answer: 'yes' }, 53), /0:30 too early/],
+    ['fusion-run', entry('fusion-run', 'clock', { answer: 'yes' }, 33), /Done 30 s too early/],
+    ['cooling', entry('cooling', 'clock', { answer: 'yes' }, 53), /Done 30 s too early/],
     ['not-moved', entry('not-moved', 'confirmation', { answer: 'no' }, 55), /Answered no/],
   ]
   it.each(rejections)('%s: %#', (key, wrong, reason) => {

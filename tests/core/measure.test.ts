@@ -126,10 +126,10 @@ describe('a clock with a window', () => {
   const done = (minute: number, answer = 'yes') =>
     at('window', [yes('start', 0), entry('window', 'clock', { answer }, minute)])
   it.each([
-    [9, 'rejected', /1:00 too early/],
+    [9, 'rejected', /Done 1 min too early/],
     [10, 'accepted', /in time/],
     [30, 'accepted', /in time/],
-    [31.5, 'rejected', /1:30 too late/],
+    [31.5, 'rejected', /Done 1 min 30 s too late/],
   ])('at %f min: %s', (minute, state, sentence) => {
     expect(done(minute).state).toBe(state)
     expect(done(minute).sentence).toMatch(sentence)

@@ -93,9 +93,9 @@ describe('quantities as people write them', () => {
     [12.3400001, 4, '12.34'],
   ])('%d to %d digits is %s', (value, digits, text) => expect(showNumber(value, digits)).toBe(text))
   it.each([
-    [95, '1:35'],
-    [7265, '2:01:05'],
-    [-5, '−0:05'],
-    [59.6, '1:00'],
+    [95, '1 min 35 s'],
+    [7265, '2 h 1 min 5 s'],
+    [-5, '−5 s'],
+    [59.6, '1 min'],
   ])('%d s reads %s', (s, text) => expect(showDuration(s)).toBe(text))
 })

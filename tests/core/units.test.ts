@@ -4,7 +4,7 @@ import { Problem } from '../../core/problem'
 import { isDay } from '../../core/quantity/day'
 import { dimensions, namedDimension, type DimensionKey } from '../../core/quantity/dimension'
 import { readQuantity, writtenDimension } from '../../core/quantity/read'
-import { showCount, showDuration, showIn, showNumber, showQuantity } from '../../core/quantity/show'
+import { showCount, showDuration, showIn, showLeft, showNumber, showQuantity } from '../../core/quantity/show'
 import { fromSi, findUnit, toSi, unitSpellings, unitsOf } from '../../core/quantity/units'
 
 describe('units', () => {
@@ -154,13 +154,18 @@ describe('what is shown', () => {
   it('what is not finite is a dash', () =>
     expect([Number.NaN, Number.POSITIVE_INFINITY].map((v) => showNumber(v))).toEqual(['–', '–']))
   it.each([
-    [0, '0:00'],
-    [59, '0:59'],
-    [60, '1:00'],
-    [3599.6, '1:00:00'],
-    [-95, '−1:35'],
-    [90_000, '25:00:00'],
+    [0, '0 s'],
+    [59, '59 s'],
+    [60, '1 min'],
+    [3599.6, '1 h'],
+    [-95, '−1 min 35 s'],
+    [90_000, '25 h'],
   ])('%f s is %s', (s, text) => expect(showDuration(s)).toBe(text))
+  it.each([
+    [3599, '59 min 59 s'],
+    [3600, '1 h'],
+    [3901, '1 h 6 min'],
+  ])('%d s left is %s', (s, text) => expect(showLeft(s)).toBe(text))
 })
 
 describe('a day', () => {

@@ -4,7 +4,7 @@ import type { JointJudgement } from '#core/judgement/types'
 import type { CompiledProcedure } from '#core/procedure/compile'
 import type { FactValue } from '#core/procedure/formula/formula'
 import type { Entry } from '#core/record/entry'
-import { showDuration } from '#core/quantity/show'
+import { showLeft } from '#core/quantity/show'
 
 /** The drawing of this joint with its computed marks, and its clocks. */
 const props = defineProps<{
@@ -54,7 +54,7 @@ const share = (c: { startedAt: number; until: number }) =>
           ></span
         >
         <span class="left" role="timer" :aria-label="`${c.title}, time left`">{{
-          left(c.until) > 0 ? showDuration(left(c.until)) : 'now'
+          left(c.until) > 0 ? showLeft(left(c.until)) : 'now'
         }}</span>
         <span class="track"><span :style="{ width: `${share(c) * 100}%` }" /></span>
       </li>

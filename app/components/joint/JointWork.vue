@@ -1,15 +1,9 @@
 <script setup lang="ts">
 import { uuidv7 } from 'uuidv7'
-import IconCamera from '~icons/lucide/camera'
-import IconRemark from '~icons/lucide/message-square'
-import IconStrike from '~icons/lucide/strikethrough'
 import { useSession } from '~/stores/session'
-import type { Decision, JointAtWork } from '~/composables/useJointSheet'
-import { answering } from '#core/judgement/decisions'
-import { needsReason } from '#core/judgement/again'
-import { standing } from '#core/judgement/standing'
-import { smallPicture } from '~/composables/smallPicture'
-import type { Answer } from './StepCheck.vue'
+import type { JointAtWork } from '~/composables/useJointSheet'
+import type { Answer } from '~/checks/form'
+import type JointBar from './JointBar.vue'
 import type StepCheck from './StepCheck.vue'
 
 /** The joint sheet at work: spine, the one check, drawing; the next thing to do at the bottom right. */
@@ -27,11 +21,6 @@ function choose(step: string) {
 }
 const ready = ref<Answer | null>(null)
 const live = ref<number[] | null>(null)
-/** steps with an answer on its way */
-const sending = ref<ReadonlySet<string>>(new Set())
-const busy = computed(() => current.value !== null && sending.value.has(current.value))
-/** readings typed and not recorded yet, by step: looking at another step loses none */
-const drafts = reactive(new Map<string, string[]>())
 const check = ref<InstanceType<typeof StepCheck> | null>(null)
 const steps = computed(() => judgement.value?.steps.filter((s) => s.state !== 'not-applicable') ?? [])
 const judged = computed(() => judgement.value?.steps.find((s) => s.key === current.value) ?? null)
@@ -76,75 +65,20 @@ const nextTitle = computed(() =>
   next.value ? compiled.value!.steps[compiled.value!.stepIndex.get(next.value)!]!.step.title : null,
 )
 
-/**
- * Answers that are judged at once and need no second look: the next step opens without waiting for the
- * server.
- */
-const PLAIN = ['confirmation', 'choice', 'clock']
-const goOn = (from: string) => {
-  const result = judgement.value?.steps.find((s) => s.key === from)
-  if (current.value === from && result?.state === 'accepted' && next.value) replaceStep(next.value)
-}
-/** answered once more after a rejection that nobody has decided about: with its reason */
-const again = ref<Answer[] | null>(null)
-const againOpen = computed({
-  get: () => again.value !== null,
-  set: (now) => void (now || (again.value = null)),
-})
 const titleOf = (key: string) => compiled.value!.steps[compiled.value!.stepIndex.get(key)!]!.step.title
-async function answerAgain(reason: string) {
-  const answers = again.value!.map((a) =>
-    answering.has(a.kind) ? { ...a, payload: { ...a.payload, reason } } : a,
-  )
-  again.value = null
-  await recordAnswers(answers)
-}
-function answer(answers: Answer[]): Promise<void> | void {
-  if (needsReason(judged.value, ofStep.value)) {
-    again.value = answers
-    return
-  }
-  return recordAnswers(answers)
-}
-async function recordAnswers(answers: Answer[]) {
-  const at = current.value
-  if (!at || sending.value.has(at)) return
-  const { kind } = answers[0]!
-  const typed = drafts.get(at) ?? []
-  sending.value = new Set([...sending.value, at])
-  try {
-    const sent = record(
-      answers.map((a) => ({ kind: a.kind, step: at, payload: a.payload, instrument: a.instrument })),
-    )
-    // The places are free at once: what is typed while the reading is on its way is the next one.
-    if (kind === 'reading') check.value?.clear()
-    if (PLAIN.includes(kind)) goOn(at)
-    await sent
-    // A measured verdict stays to be read.
-    if (kind !== 'reading') goOn(at)
-  } catch (error) {
-    const message = error instanceof ApiProblem ? error.message : 'This was not recorded.'
-    const kept = kind !== 'reading' || giveBack(at, typed)
-    // Back to what was not recorded.
-    replaceStep(at)
-    ElMessage({
-      type: 'error',
-      message: kept ? message : `${message} Not recorded: ${typed.join('; ')}.`,
-      duration: kept ? 6000 : 0,
-      showClose: true,
-    })
-    if (!(error instanceof ApiProblem)) console.error(error)
-  } finally {
-    sending.value = new Set([...sending.value].filter((s) => s !== at))
-  }
-}
-/** Readings that were refused stand in their places again, unless others were typed there meanwhile. */
-function giveBack(at: string, typed: string[]): boolean {
-  if (drafts.get(at)?.some((t) => t.trim() !== '')) return false
-  drafts.set(at, typed)
-  if (current.value === at) check.value?.put(typed)
-  return true
-}
+const { drafts, busy, againOpen, answer, answerAgain } = useAnswering({
+  record,
+  current,
+  judged,
+  ofStep,
+  form: check,
+  goOn(from) {
+    const result = judgement.value?.steps.find((s) => s.key === from)
+    if (current.value === from && result?.state === 'accepted' && next.value) replaceStep(next.value)
+  },
+  back: replaceStep,
+})
+const signOff = reactive(useSignOff(props.joint, current))
 /** A picture of a drawing chosen as the answer of the step at hand. */
 function chooseAnswer(choice: string) {
   const check = currentCheck.value
@@ -163,67 +97,7 @@ const move = (by: number) => {
   if (to) choose(to.key)
 }
 
-const strikeOpen = ref(false)
-const strikable = computed(
-  () =>
-    standing(ofStep.value)
-      .filter((e) => answering.has(e.kind) && (e.person === session.person?.id || mayRelease.value))
-      .at(-1) ?? null,
-)
-const strike = (reason: string) =>
-  record([{ kind: 'correction', step: current.value, payload: { strikes: strikable.value!.id, reason } }])
-const remarkOpen = ref(false)
-const remark = (text: string) => record([{ kind: 'remark', step: current.value, payload: { text } }])
-const photoInput = ref<HTMLInputElement | null>(null)
-async function photo(event: Event) {
-  const file = (event.target as HTMLInputElement).files?.[0]
-  if (!file) return
-  try {
-    const { id } = await api<{ id: string }>(`${session.base}/files`, { body: await smallPicture(file) })
-    await record([
-      { kind: 'photo', step: current.value, payload: { file: id, name: file.name.slice(0, 200) } },
-    ])
-  } catch (error) {
-    ElMessage({
-      type: 'error',
-      message: error instanceof ApiProblem ? error.message : 'This is not a picture that can be read.',
-      duration: 6000,
-      showClose: true,
-    })
-  } finally {
-    if (photoInput.value) photoInput.value.value = ''
-  }
-}
-
-const signing = ref<Decision>({ kind: 'release' })
-const signOpen = ref(false)
-const signWords = {
-  release: ['Release', 'Release'],
-  refusal: ['Refuse', 'Refuse the release'],
-  waiver: ['Waive', 'Waive the hold point'],
-  decision: ['Accept', 'Accept against the criterion'],
-} as const
-const signWord = computed(() =>
-  signing.value.verdict === 'again'
-    ? 'Measure again'
-    : signing.value.stands
-      ? 'It stands'
-      : signWords[signing.value.kind][0],
-)
-const beginSign = (decision: Decision) => {
-  signing.value = decision
-  if (props.joint.dry && decision.kind === 'release')
-    void props.joint.decide(current.value!, decision, '', '')
-  else signOpen.value = true
-}
-const signTitle = computed(() => {
-  const { kind, lot, verdict, stands } = signing.value
-  if (lot) return `Use lot ${lot} by waiver`
-  if (verdict === 'again') return 'None of it stands: measure again'
-  return stands ? 'This answer stands' : signWords[kind][1]
-})
-const sign = (secret: string, reason: string) =>
-  props.joint.decide(current.value!, signing.value, reason, secret)
+const bar = ref<InstanceType<typeof JointBar> | null>(null)
 
 const draft = computed(() => judgement.value?.drafts.find((d) => d.step === current.value) ?? null)
 async function raise() {
@@ -253,16 +127,8 @@ async function raise() {
 useKeys({
   y: () => check.value?.say('yes'),
   n: () => check.value?.say('no'),
-  ...Object.fromEntries(
-    Array.from({ length: 9 }, (_v, i) => [
-      String(i + 1),
-      () => {
-        const check = currentCheck.value
-        if (check?.kind === 'choice' && check.choices[i]) choose(check.choices[i].key)
-      },
-    ]),
-  ),
-  u: () => strikable.value && (strikeOpen.value = true),
+  ...Object.fromEntries(Array.from({ length: 9 }, (_v, i) => [String(i + 1), () => check.value?.choose(i)])),
+  u: () => bar.value?.strike(),
   Enter: () => primary.value?.act(),
   ArrowDown: () => move(1),
   ArrowUp: () => move(-1),
@@ -322,7 +188,7 @@ useKeys({
       @answer="answer"
       @ready="(a) => (ready = a)"
       @live="(v) => (live = v)"
-      @release="beginSign"
+      @release="signOff.begin"
       @submit="primary?.act()"
     >
       <div v-if="draft" class="draft">
@@ -350,65 +216,29 @@ useKeys({
       @step="choose"
       @choose="chooseAnswer"
     />
-    <footer class="bar">
-      <ElButton
-        size="large"
-        aria-label="Strike"
-        :disabled="!strikable || !mayRecord"
-        @click="strikeOpen = true"
-        ><IconStrike aria-hidden="true" /><span class="word">Strike</span></ElButton
-      >
-      <ElButton size="large" aria-label="Remark" :disabled="!mayRecord" @click="remarkOpen = true"
-        ><IconRemark aria-hidden="true" /><span class="word">Remark</span></ElButton
-      >
-      <ElButton
-        size="large"
-        aria-label="Photo"
-        :disabled="!mayRecord || joint.dry"
-        @click="photoInput?.click()"
-        ><IconCamera aria-hidden="true" /><span class="word">Photo</span></ElButton
-      >
-      <input
-        ref="photoInput"
-        type="file"
-        accept="image/*"
-        capture="environment"
-        class="visually-hidden"
-        tabindex="-1"
-        aria-label="Photo"
-        @change="photo"
-      />
-      <span class="grow" />
-      <ElButton
-        type="primary"
-        size="large"
-        class="primary"
-        :disabled="!primary"
-        :loading="busy"
-        @click="primary?.act()"
-        >{{ primary?.text ?? (next ? 'Answer above' : 'Nothing left to do') }}</ElButton
-      >
-    </footer>
-    <AskDialog
-      v-model="strikeOpen"
-      title="Strike the last entry"
-      label="Why is it struck?"
-      action="Strike"
-      :send="strike"
-      ><p class="muted">It stays readable, struck through, with your reason.</p></AskDialog
-    >
-    <AskDialog v-model="remarkOpen" title="Remark" label="Remark" action="Record" :send="remark" />
+    <JointBar
+      ref="bar"
+      :step="current"
+      :of-step="ofStep"
+      :record="record"
+      :dry="joint.dry"
+      :may-record="mayRecord"
+      :may-strike-all="mayRelease"
+      :busy="busy"
+      :primary="primary"
+      :idle="next ? 'Answer above' : 'Nothing left to do'"
+    />
     <SecretDialog
-      v-model="signOpen"
-      :title="signTitle"
-      :action="signWord"
-      :danger="signing.kind === 'refusal'"
-      :reason-label="signing.kind === 'release' ? 'Note (not needed)' : 'Why?'"
-      :reason-required="signing.kind !== 'release'"
-      :send="sign"
+      v-model="signOff.open"
+      :title="signOff.title"
+      :action="signOff.action"
+      :danger="signOff.signing.kind === 'refusal'"
+      :reason-label="signOff.signing.kind === 'release' ? 'Note (not needed)' : 'Why?'"
+      :reason-required="signOff.signing.kind !== 'release'"
+      :send="signOff.sign"
     >
-      <p v-if="signing.waives?.length" class="muted">
-        It leaves open: {{ signing.waives.map(titleOf).join('; ') }}.
+      <p v-if="signOff.signing.waives?.length" class="muted">
+        It leaves open: {{ signOff.signing.waives.map(titleOf).join('; ') }}.
       </p>
     </SecretDialog>
     <AskDialog
@@ -454,23 +284,6 @@ useKeys({
 .head .grow {
   overflow: hidden;
   text-overflow: ellipsis;
-}
-.bar {
-  grid-area: bar;
-  display: flex;
-  align-items: center;
-  gap: 10px;
-  padding: 0 16px;
-  border-top: 1px solid var(--hair);
-  background: var(--card);
-}
-.word {
-  margin-left: 8px;
-}
-.primary {
-  min-width: 260px;
-  --el-button-size: 56px;
-  font-size: var(--s18);
 }
 .draft {
   display: flex;
@@ -557,25 +370,6 @@ useKeys({
     grid-area: check;
     z-index: 3;
     background: var(--paper);
-  }
-  .bar {
-    gap: 6px;
-    padding: 0 8px;
-  }
-  .bar .grow {
-    display: none;
-  }
-  .bar .primary {
-    flex: 1;
-    min-width: 0;
-    white-space: normal;
-    line-height: 1.15;
-  }
-  .bar .word {
-    display: none;
-  }
-  .bar .el-button + .el-button {
-    margin-left: 0;
   }
 }
 </style>

@@ -1,0 +1,95 @@
+<script setup lang="ts">
+import type { Label } from '#core/delivery/gs1'
+import { shelfEnd } from '#core/delivery/shelf-life'
+import { registeredLot } from '#core/judgement/step'
+import { checkOf, type CheckEmits, type CheckProps } from './form'
+
+/** The lot that is used, typed or read from its label, with what the register says of it. */
+const props = defineProps<CheckProps>()
+const emit = defineEmits<CheckEmits>()
+const times = useTimes()
+const check = computed(() => checkOf<'lot'>(props.step))
+const lot = reactive({ lot: '', made: '', expires: '', opened: '' })
+const scanning = ref(false)
+
+const register = computed(() => {
+  const known = registeredLot(props.sheet.lots, lot.lot)
+  if (!known) return null
+  if (known.quarantinedAt !== null)
+    return { bad: true, says: `In quarantine: ${known.reason}. Take another lot.` }
+  const end = shelfEnd(known)
+  if (!end) return null
+  const bad = end.at < props.now
+  const until = times.date(new Date(end.at).toISOString())
+  const says = `The register says: good until ${until} (${end.why}).`
+  return { bad, says: bad ? `${says} It is past its date: take another lot.` : says }
+})
+const readLabel = (label: Label) =>
+  Object.assign(lot, {
+    lot: label.lot ?? lot.lot,
+    made: label.made ?? '',
+    expires: label.expires ?? label.bestBefore ?? '',
+  })
+const record = () => {
+  const given = Object.entries(lot).map(([key, text]) => [key, text.trim()] as const)
+  emit('answer', [{ kind: 'lot', payload: Object.fromEntries(given.filter(([, text]) => text)) }])
+}
+</script>
+
+<template>
+  <form class="lot" @submit.prevent="record">
+    <div class="wide row">
+      <label class="grow"
+        >{{ check.question }}<ElInput v-model="lot.lot" size="large" maxlength="80"
+      /></label>
+      <ElButton size="large" class="scan" @click="scanning = true">Read a label</ElButton>
+    </div>
+    <p v-if="register" class="wide" :class="register.bad ? 'bad' : 'muted'" role="status">
+      {{ register.says }}
+    </p>
+    <label v-if="check.shelfLife"
+      >Production date<ElInput v-model="lot.made" type="date" size="large"
+    /></label>
+    <label>Printed expiry<ElInput v-model="lot.expires" type="date" size="large" /></label>
+    <label v-if="check.openedLife">Opened on<ElInput v-model="lot.opened" type="date" size="large" /></label>
+    <ElButton
+      size="large"
+      type="primary"
+      native-type="submit"
+      class="big"
+      :disabled="!lot.lot.trim()"
+      :loading="busy"
+      >Record</ElButton
+    >
+    <LabelScanner v-model="scanning" @read="readLabel" />
+  </form>
+</template>
+
+<style scoped>
+.lot {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px 16px;
+  align-items: end;
+  max-width: 560px;
+}
+.scan {
+  align-self: flex-end;
+}
+.bad {
+  color: var(--rejected);
+  font-weight: 600;
+}
+label {
+  font-size: var(--s14);
+  color: var(--muted);
+}
+.wide {
+  grid-column: 1 / -1;
+}
+@media (max-width: 720px) {
+  .lot {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,21 @@
+import type { Component } from 'vue'
+import type { CheckKind } from '#core/procedure/types'
+import ChoiceCheck from './ChoiceCheck.vue'
+import ClockCheck from './ClockCheck.vue'
+import ConfirmCheck from './ConfirmCheck.vue'
+import CountCheck from './CountCheck.vue'
+import LotCheck from './LotCheck.vue'
+import MeasureCheck from './MeasureCheck.vue'
+
+/** The working form of each kind of check; null where a person answers nothing. */
+export const checkForms: Record<CheckKind, Component | null> = {
+  confirm: ConfirmCheck,
+  mark: ConfirmCheck,
+  choice: ChoiceCheck,
+  measure: MeasureCheck,
+  environment: MeasureCheck,
+  clock: ClockCheck,
+  lot: LotCheck,
+  count: CountCheck,
+  calculated: null,
+}
