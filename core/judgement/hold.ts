@@ -1,6 +1,7 @@
 import type { CompiledStep } from '../procedure/compile'
 import type { Entry } from '../record/entry'
 import { answering, ofRelease } from './decisions'
+import { isPassive } from './passive'
 import { waived } from './release'
 
 export interface HoldOpening {
@@ -26,10 +27,9 @@ export function holdOpening(
   let lacking: string[] = []
   for (const release of own) {
     if (!ofRelease(release) || (release.kind !== 'release' && release.kind !== 'waiver')) continue
-    const open = applicable.filter(({ index, step }) => {
-      const { check } = step
-      if (check.kind === 'calculated' || (check.kind === 'clock' && !check.action)) return false
-      return !entries[index]!.some(
+    const open = applicable.filter((step) => {
+      if (step.step.check.kind === 'calculated' || isPassive(step)) return false
+      return !entries[step.index]!.some(
         (e) => (answering.has(e.kind) && e.recordedAt <= release.recordedAt) || e.kind === 'ncr',
       )
     })

@@ -20,20 +20,12 @@ import { outOfOrder, type Before } from './order'
 import { fillSlots } from './slots'
 import { byStep, struckByCrew } from './standing'
 import { judgeEntry, registeredLot, type CheckContext, type Verdict } from './step'
-import type {
-  Draft,
-  JointJudgement,
-  JointState,
-  JudgeOptions,
-  RunningClock,
-  StepJudgement,
-  TestReadiness,
-} from './types'
+import type { Draft, JointJudgement, JudgeOptions, StepJudgement } from './types'
+import { CLOSED, sumUp } from './whole'
 
 /** A step being judged: its sentence is written only when somebody reads it. */
 export type Judging = Omit<StepJudgement, 'sentence'> & { sentence: string | (() => string) }
 
-const CLOSED = new Set(['accepted', 'not-applicable'])
 const say = (sentence: string | (() => string)) => (typeof sentence === 'string' ? sentence : sentence())
 const settle = (out: Judging, state: Judging['state'], sentence: Judging['sentence']): Judging => {
   out.state = state
@@ -421,92 +413,9 @@ class Judge {
 
   finish(): JointJudgement {
     const steps = this.compiled.steps.map((_s, i) => this.step(i))
-    const clocks: RunningClock[] = []
-    const gates: JointJudgement['gates'] = {}
-    for (const { step, index, from } of this.compiled.steps) {
-      const s = steps[index]!
-      if (from < 0 || step.check.kind !== 'clock' || s.state === 'not-applicable') continue
-      if (step.check.gate) {
-        // Where several clocks hold it back, the last of them opens it.
-        const other = gates[step.check.gate] ?? { open: true, until: 0 }
-        gates[step.check.gate] = {
-          open: other.open && s.state === 'accepted',
-          until: other.until === null || s.until === null ? null : Math.max(other.until, s.until),
-        }
-      }
-      const action = step.check.action ?? null
-      // A clock that only must not be late runs toward its latest time.
-      const until = s.until ?? s.latest
-      const running =
-        s.startedAt !== null &&
-        until !== null &&
-        s.entry === null &&
-        (s.state === 'waiting' || s.state === 'overdue' || (s.state === 'not-started' && action !== null))
-      if (running)
-        clocks.push({
-          step: step.key,
-          title: step.title,
-          startedAt: s.startedAt!,
-          until,
-          latest: s.latest,
-          action,
-          gate: step.check.gate ?? null,
-        })
-    }
-    let [applicable, done] = [0, 0]
-    for (const s of steps) {
-      if (s.state !== 'not-applicable') applicable++
-      if (s.state === 'accepted') done++
-      if (this.options.brief) s.sentence = ''
-      else s.sentence = say(s.sentence)
-    }
-    const next = this.next(steps)
-    return {
-      state: this.jointState(steps, applicable, done, next),
-      steps: steps as StepJudgement[],
-      next: next?.key ?? null,
-      clocks,
-      gates,
-      test: this.test(steps, gates),
-      drafts: this.drafts,
-      done,
-      applicable,
-    }
-  }
-
-  /** What comes after the test does not hold it back; the clock of the gate says when, not whether. */
-  private test(steps: Judging[], gates: JointJudgement['gates']): TestReadiness {
-    const gate = gates['pressure-test']
-    const before = this.compiled.steps.filter(
-      ({ step, afterTest }) => !afterTest && !(step.check.kind === 'clock' && step.check.gate),
-    )
-    const ready = before.every(({ index }) => CLOSED.has(steps[index]!.state))
-    return { ready, gated: gate !== undefined, at: gate?.until ?? null }
-  }
-
-  private next(steps: Judging[]): Judging | null {
-    const passive = (i: number) => {
-      const check = this.compiled.steps[i]!.step.check
-      return check.kind === 'clock' && !check.action
-    }
-    return steps.find((s, i) => !CLOSED.has(s.state) && !passive(i)) ?? null
-  }
-
-  private jointState(steps: Judging[], applicable: number, done: number, next: Judging | null): JointState {
-    let [rejected, held, close] = [false, false, false]
-    for (const s of steps) {
-      if (s.ncr && !s.ncr.open && (s.ncr.disposition === 'scrap' || s.ncr.disposition === 'return'))
-        return 'rejected'
-      if (s.state === 'rejected' || s.state === 'overdue' || s.state === 'differs') rejected = true
-      else if (s.state === 'held') held = true
-      else if (s.state === 'too-close') close = true
-    }
-    if (rejected) return 'rejected'
-    if (done === applicable) return 'accepted'
-    if (held) return 'held'
-    if (close) return 'too-close'
-    if (next === null || next.state === 'waiting') return 'waiting'
-    return this.byStep.every((list) => list.length === 0) ? 'not-started' : 'in-work'
+    for (const s of steps) s.sentence = this.options.brief ? '' : say(s.sentence)
+    const untouched = this.byStep.every((list) => list.length === 0)
+    return { ...sumUp(this.compiled, steps, untouched), steps: steps as StepJudgement[], drafts: this.drafts }
   }
 }
 

@@ -1,6 +1,7 @@
 import type { CompiledStep } from '../procedure/compile'
 import type { Entry } from '../record/entry'
 import { answering } from './decisions'
+import { isPassive } from './passive'
 import type { StepJudgement, StepState } from './types'
 
 /** A step that comes first, as it stands. */
@@ -16,8 +17,7 @@ function doneAt({ judged, entries, compiled }: Before): number | null {
   if (judged.state === 'not-applicable') return null
   if (judged.point === 'H' && (judged.release.state === 'released' || judged.release.state === 'waived'))
     return judged.release.at
-  const { check } = compiled.step
-  if (check.kind === 'clock' && !check.action) return judged.until
+  if (isPassive(compiled)) return judged.until
   return entries.find((e) => e.id === judged.entry)?.recordedAt ?? null
 }
 
@@ -32,7 +32,7 @@ export function outOfOrder(
   before: readonly Before[],
 ): { state: StepState; sentence: string } | null {
   for (const b of before) {
-    const passive = b.compiled.step.check.kind === 'clock' && !b.compiled.step.check.action
+    const passive = isPassive(b.compiled)
     const first = b.entries.find((e) => answering.has(e.kind))
     if (!first && !passive && b.judged.state !== 'not-applicable' && b.judged.state !== 'accepted')
       return {

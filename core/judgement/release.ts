@@ -2,6 +2,7 @@ import type { CompiledProcedure } from '../procedure/compile'
 import { ofOtherEnd } from '../procedure/ends'
 import type { Entry } from '../record/entry'
 import { answering } from './decisions'
+import { isPassive } from './passive'
 import type { JointJudgement } from './types'
 
 /**
@@ -18,10 +19,6 @@ export function openBefore(
   hold: string,
 ): string[] {
   const at = compiled.stepIndex.get(hold)!
-  const passive = (i: number) => {
-    const { check } = compiled.steps[i]!.step
-    return check.kind === 'clock' && !check.action
-  }
   const open = judgement.steps
     .slice(0, at)
     .filter(
@@ -29,7 +26,7 @@ export function openBefore(
         !ofOtherEnd(s, compiled.steps[at]!) &&
         s.state !== 'accepted' &&
         s.state !== 'not-applicable' &&
-        !passive(i),
+        !isPassive(compiled.steps[i]!),
     )
     .map((s) => s.key)
   const own =

@@ -34,7 +34,10 @@ test('a joint of another system: opened by its facts, then worked by touch alone
     await expect(heading(page, title)).toBeVisible()
     await page.getByRole('button', { name: 'Yes', exact: true }).tap()
     await accepted(title)
+    // The look at the end is followed by what was found.
+    if (title === 'Pipe end sound') await page.getByRole('button', { name: 'None', exact: true }).tap()
   }
+  await accepted('Chips and cracks')
   await page.getByLabel('Turns of the bar').fill('1')
   await page.getByRole('button', { name: 'Record', exact: true }).first().tap()
   await accepted('Equalised')
@@ -88,6 +91,7 @@ test('the same system worked with the keyboard alone', async ({ browser }) => {
     await expect(heading(page, title)).toBeVisible()
     await page.keyboard.press('y')
     await expect(step(page, title)).toHaveAccessibleName(`${title}: Accepted`)
+    if (title === 'Pipe end sound') await page.keyboard.press('1')
   }
   await page.getByLabel('Turns of the bar').focus()
   await page.keyboard.type('1')

@@ -181,3 +181,40 @@ test('twenty thousand pipe lengths come in, are scrolled through and found', asy
   await page.getByLabel('Find an item').fill('no such serial')
   await expect(page.getByText('Nothing like that on this note.')).toBeVisible()
 })
+
+test('nothing in any view can be read as a time left and as a time of day', async ({ browser }) => {
+  const ines = await person(browser, 'ines')
+  const found: string[] = []
+  for (const path of [
+    '/',
+    '/line',
+    '/clocks',
+    '/deliveries',
+    '/deliveries/lots',
+    '/deliveries/yard',
+    '/embedment',
+    '/tests',
+    '/ncrs',
+    '/procedures',
+    '/bench',
+    '/setup',
+  ]) {
+    await ines.goto(`${address()}${path}`)
+    await expect(ines.getByRole('main').getByText('Loading …')).toHaveCount(0)
+    await expect(ines.getByRole('main')).not.toBeEmpty()
+    const text = await ines.getByRole('main').innerText()
+    // Two figures, a colon, two figures: an hour and its minute. Anything else with colons is a span.
+    found.push(
+      ...[...text.matchAll(/\d+(?::\d+)+/g)]
+        .map(([t]) => `${path} ${t}`)
+        .filter((t) => !/ (?:[01]\d|2[0-3]):[0-5]\d$/.test(t)),
+    )
+  }
+  expect(found).toEqual([])
+  // What runs down says its unit.
+  await ines.goto(`${address()}/clocks`)
+  const timers = ines.getByRole('timer')
+  await expect(timers.first()).toBeVisible()
+  for (const text of await timers.allInnerTexts())
+    expect(text).toMatch(/^(?:now|−?(?:\d+ h ?)?(?:\d+ min ?)?(?:\d+ s)?)$/)
+})

@@ -56,13 +56,13 @@ defineExpose({ strike: () => strikable.value && (strikeOpen.value = true) })
 
 <template>
   <footer class="bar">
-    <ElButton size="large" aria-label="Strike" :disabled="!strikable || !mayRecord" @click="strikeOpen = true"
+    <ElButton size="large" :disabled="!strikable || !mayRecord" @click="strikeOpen = true"
       ><IconStrike aria-hidden="true" /><span class="word">Strike</span></ElButton
     >
-    <ElButton size="large" aria-label="Remark" :disabled="!mayRecord" @click="remarkOpen = true"
+    <ElButton size="large" :disabled="!mayRecord" @click="remarkOpen = true"
       ><IconRemark aria-hidden="true" /><span class="word">Remark</span></ElButton
     >
-    <ElButton size="large" aria-label="Photo" :disabled="!mayRecord || dry" @click="photoInput?.click()"
+    <ElButton size="large" :disabled="!mayRecord || dry" @click="photoInput?.click()"
       ><IconCamera aria-hidden="true" /><span class="word">Photo</span></ElButton
     >
     <input
@@ -120,9 +120,17 @@ defineExpose({ strike: () => strikable.value && (strikeOpen.value = true) })
     gap: 6px;
     padding: 0 8px;
   }
-  .grow,
-  .word {
+  .grow {
     display: none;
+  }
+  /* The pictures stand alone; their words stay for whoever listens. */
+  .word {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    margin: 0;
+    overflow: hidden;
+    clip-path: inset(50%);
   }
   .primary {
     flex: 1;

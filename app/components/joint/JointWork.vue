@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { uuidv7 } from 'uuidv7'
 import { useSession } from '~/stores/session'
+import { seenTogether } from '#core/procedure/together'
 import type { JointAtWork } from '~/composables/useJointSheet'
 import type { Answer } from '~/checks/form'
 import type JointBar from './JointBar.vue'
@@ -78,6 +79,23 @@ const { drafts, busy, againOpen, answer, answerAgain } = useAnswering({
   },
   back: replaceStep,
 })
+/** plain questions before and after the one at hand that are seen with it */
+const together = computed(() => {
+  const byKey = new Map(judgement.value?.steps.map((s) => [s.key, s]))
+  const applies = (key: string) => byKey.get(key)?.state !== 'not-applicable'
+  const keys = compiled.value && current.value ? seenTogether(compiled.value, current.value, applies) : []
+  const rows = keys.map((key) => ({
+    step: compiled.value!.steps[compiled.value!.stepIndex.get(key)!]!.step,
+    judged: byKey.get(key)!,
+  }))
+  const at = keys.indexOf(current.value ?? '')
+  return { before: rows.slice(0, Math.max(0, at)), after: rows.slice(at + 1) }
+})
+/** Answers one of them: it becomes the step at hand, so that an exception opens below its line. */
+function answerOf(key: string, said: 'yes' | 'no') {
+  replaceStep(key)
+  void answer([{ kind: 'confirmation', payload: { answer: said } }])
+}
 const signOff = reactive(useSignOff(props.joint, current))
 /** A picture of a drawing chosen as the answer of the step at hand. */
 function chooseAnswer(choice: string) {
@@ -191,6 +209,24 @@ useKeys({
       @release="signOff.begin"
       @submit="primary?.act()"
     >
+      <template v-if="together.before.length > 0" #before>
+        <TogetherRows
+          :rows="together.before"
+          :may-record="mayRecord"
+          :busy="busy"
+          @choose="choose"
+          @answer="answerOf"
+        />
+      </template>
+      <template v-if="together.after.length > 0" #after>
+        <TogetherRows
+          :rows="together.after"
+          :may-record="mayRecord"
+          :busy="busy"
+          @choose="choose"
+          @answer="answerOf"
+        />
+      </template>
       <div v-if="draft" class="draft">
         <p><strong>Nonconformance drafted.</strong> {{ draft.criterion }} – found: {{ draft.reading }}</p>
         <ElButton v-if="!joint.dry" type="danger" size="large" @click="raise">Raise it</ElButton>

@@ -106,6 +106,7 @@ defineExpose({
 
 <template>
   <section class="check" :aria-label="step.title">
+    <slot name="before" />
     <header>
       <h1>{{ step.title }}</h1>
       <span v-if="judged.point" class="point muted">{{ pointWords[judged.point] }}</span>
@@ -228,6 +229,7 @@ defineExpose({
       @click="$emit('release', { kind: 'waiver', lot: usedLot })"
       >Use it by waiver …</ElButton
     >
+    <slot name="after" />
     <slot />
   </section>
 </template>

@@ -14,6 +14,7 @@ const id = useRoute().params.id as string
 const { data, problem, loading, load } = useLoad(() => api<Sheet>(`${session.base}/reaches/${id}`))
 onMounted(load)
 useFeed(session.projectKey, (rows) => rows.some((r) => r.subject === id) && void load())
+useLineOf(() => data.value?.reach.alignment)
 const judged = computed(() =>
   data.value ? judgeReach(data.value.entries, data.value.reach.od, data.value.reach.criteria) : null,
 )

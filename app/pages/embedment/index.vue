@@ -15,9 +15,11 @@ const rank: Record<string, number> = {
   'not-started': 3,
   accepted: 4,
 }
-const sorted = computed(() =>
-  [...(data.value ?? [])].sort((a, b) => rank[a.state]! - rank[b.state]! || b.from - a.from),
-)
+const { lines } = useLinesOf(data)
+const on = (line: string) =>
+  (data.value ?? [])
+    .filter((r) => r.alignment === line)
+    .sort((a, b) => rank[a.state]! - rank[b.state]! || b.from - a.from)
 </script>
 
 <template>
@@ -26,49 +28,58 @@ const sorted = computed(() =>
     <Notice v-if="problem && !data" :problem="problem" @again="load" />
     <Notice v-else-if="!data" :loading="loading" />
     <Notice v-else-if="data.length === 0" empty="No reach is laid out here" />
-    <div v-else class="reaches">
-      <NuxtLink v-for="r in sorted" :key="r.id" :to="`/embedment/${r.id}`" class="reach sheet">
-        <StateGlyph :state="r.state as StepState" :size="34" />
-        <span class="grow"
-          ><strong>{{ r.name }}</strong
-          ><br /><span class="muted small"
-            >{{ r.from.toFixed(0) }} to {{ r.to.toFixed(0) }} m · {{ session.crewName(r.crew) }}</span
-          ></span
-        >
-        <svg width="64" height="48" viewBox="0 0 64 48" aria-hidden="true">
-          <rect x="4" y="2" width="56" height="44" fill="none" stroke="var(--hair)" />
-          <rect
-            x="4"
-            :y="46 - (r.left / (r.od + 0.3)) * 42"
-            width="28"
-            :height="(r.left / (r.od + 0.3)) * 42"
-            fill="var(--soil)"
-          />
-          <rect
-            x="32"
-            :y="46 - (r.right / (r.od + 0.3)) * 42"
-            width="28"
-            :height="(r.right / (r.od + 0.3)) * 42"
-            fill="var(--soil)"
-          />
-          <circle
-            cx="32"
-            :cy="46 - (r.od / 2 / (r.od + 0.3)) * 42"
-            :r="(r.od / 2 / (r.od + 0.3)) * 42"
-            fill="var(--card)"
-            stroke="var(--ink)"
-            stroke-width="1.5"
-          />
-        </svg>
-        <span class="muted small level"
-          >left {{ showIn(r.left, 'mm') }}<br />right {{ showIn(r.right, 'mm') }} mm</span
-        >
-      </NuxtLink>
-    </div>
+    <section v-for="line in lines" v-else :key="line.id" class="line">
+      <h2>{{ line.name }}</h2>
+      <div class="reaches">
+        <NuxtLink v-for="r in on(line.id)" :key="r.id" :to="`/embedment/${r.id}`" class="reach sheet">
+          <StateGlyph :state="r.state as StepState" :size="34" />
+          <span class="grow"
+            ><strong>{{ r.name }}</strong
+            ><br /><span class="muted small"
+              >{{ r.from.toFixed(0) }} to {{ r.to.toFixed(0) }} m · {{ session.crewName(r.crew) }}</span
+            ></span
+          >
+          <svg width="64" height="48" viewBox="0 0 64 48" aria-hidden="true">
+            <rect x="4" y="2" width="56" height="44" fill="none" stroke="var(--hair)" />
+            <rect
+              x="4"
+              :y="46 - (r.left / (r.od + 0.3)) * 42"
+              width="28"
+              :height="(r.left / (r.od + 0.3)) * 42"
+              fill="var(--soil)"
+            />
+            <rect
+              x="32"
+              :y="46 - (r.right / (r.od + 0.3)) * 42"
+              width="28"
+              :height="(r.right / (r.od + 0.3)) * 42"
+              fill="var(--soil)"
+            />
+            <circle
+              cx="32"
+              :cy="46 - (r.od / 2 / (r.od + 0.3)) * 42"
+              :r="(r.od / 2 / (r.od + 0.3)) * 42"
+              fill="var(--card)"
+              stroke="var(--ink)"
+              stroke-width="1.5"
+            />
+          </svg>
+          <span class="muted small level"
+            >left {{ showIn(r.left, 'mm') }}<br />right {{ showIn(r.right, 'mm') }} mm</span
+          >
+        </NuxtLink>
+      </div>
+    </section>
   </div>
 </template>
 
 <style scoped>
+.line {
+  margin-bottom: 24px;
+}
+h2 {
+  margin-bottom: 8px;
+}
 .reaches {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(370px, 1fr));

@@ -13,6 +13,7 @@ const now = useNow()
 const times = useTimes()
 const id = useRoute().params.id as string
 const { data, problem, loading, load } = useLoad(() => api<Sheet>(`${session.base}/packs/${id}`))
+useLineOf(() => data.value?.pack.alignment)
 onMounted(load)
 useFeed(
   session.projectKey,

@@ -17,9 +17,7 @@ const glyph: Record<Pack['state'], JointState> = {
   signed: 'accepted',
   failed: 'rejected',
 }
-const lines = computed(
-  () => session.overview?.lines.filter((l) => data.value?.some((p) => p.alignment === l.id)) ?? [],
-)
+const { lines } = useLinesOf(data)
 </script>
 
 <template>

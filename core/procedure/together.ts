@@ -1,0 +1,39 @@
+import type { CompiledProcedure, CompiledStep } from './compile'
+
+/**
+ * Whether a step may be answered in a list with its neighbours: a plain question. What must be looked at
+ * by itself – a hold or witness point, a photo, a caution, a drawing – keeps its own card.
+ */
+const plain = ({ step }: CompiledStep): boolean =>
+  step.check.kind === 'confirm' &&
+  step.check.photo !== true &&
+  step.point !== 'H' &&
+  step.point !== 'W' &&
+  (step.cautions ?? []).length === 0 &&
+  step.drawing === undefined
+
+/**
+ * The steps that stand on one card with a step: the run of plain questions around it, of the same stage
+ * and end.
+ *
+ * @param applies steps that do not apply to the joint are left out, and do not end the run
+ * @returns keys in their order; only the step itself where it stands alone
+ */
+export function seenTogether(
+  compiled: Pick<CompiledProcedure, 'steps' | 'stepIndex'>,
+  key: string,
+  applies: (key: string) => boolean,
+): string[] {
+  const at = compiled.stepIndex.get(key)
+  const own = at === undefined ? undefined : compiled.steps[at]!
+  if (!own || !plain(own)) return [key]
+  const joins = (s: CompiledStep | undefined): s is CompiledStep =>
+    s !== undefined && s.stage === own.stage && s.end === own.end && (plain(s) || !applies(s.step.key))
+  let [from, to] = [at!, at!]
+  while (joins(compiled.steps[from - 1])) from--
+  while (joins(compiled.steps[to + 1])) to++
+  return compiled.steps
+    .slice(from, to + 1)
+    .map((s) => s.step.key)
+    .filter((k) => k === key || applies(k))
+}

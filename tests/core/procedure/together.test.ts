@@ -1,0 +1,58 @@
+import { describe, expect, it } from 'vitest'
+import { seenTogether } from '../../../core/procedure/together'
+import { loadProcedure } from '../../../core/procedure/load'
+
+const confirm = (key: string, more = '', check = '') =>
+  `      - { key: ${key}, title: ${key}, instruction: Look.,${more} check: { kind: confirm, question: Good?${check} } }\n`
+const compiled = loadProcedure(`
+key: a
+title: A
+revision: A
+system: a
+material: steel
+basis: A test.
+cautions: []
+facts: [ { key: site.wet, title: Wet, dimension: flag, from: site } ]
+gate: none
+stages:
+  - key: ready
+    title: Ready
+    steps:
+${confirm('one')}${confirm('two')}${confirm('wet', ' when: site.wet,')}${confirm('three')}
+      - { key: read, title: Read, instruction: Read., check: { kind: count, question: How many?, min: 1 } }
+${confirm('four')}${confirm('careful', ' cautions: [ Mind the jaws. ],')}${confirm('five')}${confirm('held', ' point: H,')}
+${confirm('seen', '', ', photo: true')}${confirm('six')}
+  - key: next
+    title: Next
+    steps:
+${confirm('seven')}${confirm('eight')}
+  - key: ends
+    title: Ends
+    each: end
+    steps:
+${confirm('nine')}${confirm('ten')}`)
+const all = () => true
+const dry = (key: string) => key !== 'wet'
+const together = (key: string, applies: (key: string) => boolean = dry) =>
+  seenTogether(compiled, key, applies)
+
+describe('plain questions of a stage that follow each other are seen together', () => {
+  it('from whichever of them', () => {
+    for (const key of ['one', 'two', 'three']) expect(together(key)).toEqual(['one', 'two', 'three'])
+  })
+  it('with one that applies only here', () =>
+    expect(together('two', all)).toEqual(['one', 'two', 'wet', 'three']))
+  it('but not past a measurement', () => expect(together('four')).toEqual(['four']))
+  it.each(['careful', 'held', 'seen', 'read'])('%s keeps its own card', (key) =>
+    expect(together(key)).toEqual([key]),
+  )
+  it('nor past the stage', () => {
+    expect(together('six')).toEqual(['six'])
+    expect(together('seven')).toEqual(['seven', 'eight'])
+  })
+  it('nor past the end that they are made at', () => {
+    expect(together('ten@upstream')).toEqual(['nine@upstream', 'ten@upstream'])
+    expect(together('nine@downstream')).toEqual(['nine@downstream', 'ten@downstream'])
+  })
+  it('a step that nobody knows is alone', () => expect(together('nothing')).toEqual(['nothing']))
+})
