@@ -57,8 +57,10 @@ const glyph: Record<
 const measure = (i: TodayItem) => {
   if (i.kind === 'hold' || i.kind === 'action') return times.span(now.value - i.since!)
   if (i.kind === 'clock')
-    return i.due! - now.value < 3_600_000 ? showLeft((i.due! - now.value) / 1000) : times.moment(i.due!)
-  if (i.kind === 'test') return times.moment(i.due!)
+    return i.due! - now.value < 3_600_000
+      ? showLeft((i.due! - now.value) / 1000)
+      : `at ${times.moment(i.due!)}`
+  if (i.kind === 'test') return `at ${times.moment(i.due!)}`
   return i.since ? times.span(now.value - i.since) : ''
 }
 

@@ -164,8 +164,8 @@ watch(
         <StateGlyph :state="chosen.state" :size="36" />
         <div class="grow">
           <strong class="reading">{{ chosen.number }}</strong>
-          <span class="muted"
-            >station {{ chosen.station.toFixed(1) }} m · {{ session.crewName(chosen.crew) }}</span
+          <span class="muted">
+            station {{ chosen.station.toFixed(1) }} m · {{ session.crewName(chosen.crew) }}</span
           ><br />{{ stateWords[chosen.state]
           }}<template v-if="chosen.next">, next: {{ chosen.next }}</template
           ><template v-if="chosen.applicable">

@@ -38,6 +38,7 @@ test('a crew lead makes a whole electrofusion joint on a phone, by touch', async
   const rhona = await person(browser, 'rhona', (page) => page.clock.install(), PHONE)
   await rhona.getByRole('link', { name: 'Line', exact: true }).tap()
   await rhona.getByRole('button', { name: /^Next joint to open/ }).tap()
+  await tap(rhona, 'Open this joint')
   for (const place of ['Upstream pipe', 'Downstream pipe', 'Fitting']) {
     const box = rhona.getByRole('combobox', { name: place, exact: true })
     await rhona.locator('.el-select', { has: box }).tap()

@@ -2,9 +2,9 @@ import { readFileSync } from 'node:fs'
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
-import { emptySummary } from '../../server/db/joints'
 import { base, signedIn, type Client } from './client'
 import { asOwner } from './connect'
+import { freshJoint } from './fresh-joint'
 import { dot } from './picture'
 
 /** Separation of duties, and what is refused at a joint of one's own, over HTTP. */
@@ -31,48 +31,10 @@ beforeAll(async () => {
     'juno',
     'hale',
   )) as [Client, Client, Client, Client, Client, Client, Client]
-  joint = await freshJoint()
+  joint = await freshJoint(db, 'RM-238')
 })
 afterAll(() => db.destroy())
 
-/** What opening a joint stores beside its row. */
-async function layDown(id: string) {
-  const { findJoint } = await import('../../server/db/joints')
-  const { findProject } = await import('../../server/db/projects')
-  const { refreshJoint } = await import('../../server/services/joints')
-  const { saveMakeup } = await import('../../server/services/makeup')
-  const project = (await findProject(db, 'skerry-head'))!
-  const made = (await findJoint(db, project.id, id))!
-  await refreshJoint(db, project, made, [])
-  await saveMakeup(db, made, [])
-}
-
-/** A joint of tam's crew, open and untouched, so that no other test's record is changed. */
-async function freshJoint(): Promise<string> {
-  const like = await db('joints').where({ number: 'RM-238' }).first()
-  const id = uuidv7()
-  await db('joints').insert({
-    ...like,
-    id,
-    number: `T-${id.slice(-8)}`,
-    station: like.station + 0.5,
-    upstream: null,
-    downstream: null,
-    fitting: null,
-    opened_at: new Date(),
-    state: 'not-started',
-    until_at: null,
-    then_state: null,
-    testable_at: null,
-    held_since: null,
-    drafts: 0,
-    done: 0,
-    applicable: 0,
-    summary: JSON.stringify(emptySummary),
-  })
-  await layDown(id)
-  return id
-}
 const entry = (step: string | null, kind: string, payload: object, more: object = {}) => ({
   id: uuidv7(),
   kind,
@@ -151,7 +113,7 @@ describe('a hold point', () => {
   })
   it('that nobody asked to release is not released, although everything is done', async () => {
     const { conforming } = await import('../core/support')
-    const where = await freshJoint()
+    const where = await freshJoint(db, 'RM-238')
     const steps = conforming()
       .filter((e) => e.step !== 'before-fusion')
       .slice(0, 23)
@@ -196,7 +158,7 @@ describe('a hold point', () => {
 
 describe('a rejection', () => {
   it('is measured again with a reason only, and accepted by nobody who measured', async () => {
-    const where = await freshJoint()
+    const where = await freshJoint(db, 'RM-238')
     expect(await send(tam, where, entry('gouge', 'reading', { values: [0.02] }))).toEqual([200])
     expect(await send(tam, where, entry('gouge', 'reading', { values: [0.0001] }))).toEqual([
       422,
@@ -268,7 +230,7 @@ describe('a report', () => {
     expect((await raise(tam, joint)).status).toBe(200)
   })
   it('is verified by nobody who did any of its rework, also after another decision', async () => {
-    const id = ((await raise(ines, await freshJoint())).body as { id: string }).id
+    const id = ((await raise(ines, await freshJoint(db, 'RM-238'))).body as { id: string }).id
     const step = async (client: Client, what: string, body: object) => {
       const { status, problem } = await client.post(`${base}/ncrs/${id}/${what}`, body)
       return problem?.code ?? status

@@ -1,13 +1,11 @@
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
-import { emptySummary, findJoint } from '../../server/db/joints'
 import { findProject } from '../../server/db/projects'
-import { refreshJoint } from '../../server/services/joints'
-import { saveMakeup } from '../../server/services/makeup'
 import { verifyRecord } from '../../server/services/verify'
 import { base, signedIn, type Client } from './client'
 import { asOwner } from './connect'
+import { freshJoint } from './fresh-joint'
 
 /** Back-dating: what a device says of time counts between its stamp and the arrival, in unbroken order. */
 let db: Knex
@@ -220,33 +218,7 @@ describe('times that nobody means', () => {
 
 describe('quarantine cannot be stepped behind', () => {
   it('a lot used by a back-dated entry before its quarantine is not accepted by itself', async () => {
-    const like = await db('joints')
-      .where({ system: 'cpvc-solvent-weld' })
-      .whereNotNull('procedure_id')
-      .first()
-    const target = uuidv7()
-    await db('joints').insert({
-      ...like,
-      id: target,
-      number: `T-${target.slice(-8)}`,
-      upstream: null,
-      downstream: null,
-      fitting: null,
-      state: 'not-started',
-      until_at: null,
-      then_state: null,
-      testable_at: null,
-      held_since: null,
-      drafts: 0,
-      done: 0,
-      applicable: 0,
-      summary: JSON.stringify(emptySummary),
-      opened_at: new Date(Date.now() - 30 * 24 * HOUR),
-    })
-    const project = (await findProject(db, 'skerry-head'))!
-    const fresh = (await findJoint(db, project.id, target))!
-    await refreshJoint(db, project, fresh, [])
-    await saveMakeup(db, fresh, [])
+    const target = await freshJoint(db, 'CD-04', new Date(Date.now() - 30 * 24 * HOUR))
     const lot = (await db('lots').where({ lot: 'CE-8' }).first('id')).id
     expect((await ines.post(`${base}/lots/${lot}/quarantine`, { on: true, reason: 'Lumps.' })).status).toBe(
       200,

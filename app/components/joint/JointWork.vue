@@ -292,7 +292,7 @@ useKeys({
 .joint {
   height: 100%;
   display: grid;
-  grid-template: 52px minmax(0, 1fr) 72px / 262px minmax(0, 1fr) minmax(400px, 36%);
+  grid-template: 52px minmax(0, 1fr) 72px / 262px minmax(0, 1fr) minmax(420px, 41%);
   grid-template-areas: 'head head head' 'spine figure check' 'bar bar bar';
 }
 .spine-part {

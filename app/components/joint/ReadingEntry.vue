@@ -161,7 +161,7 @@ defineExpose({ clear, put })
 }
 .slots {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(122px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(98px, 1fr));
   gap: 10px;
   margin-bottom: 14px;
 }
@@ -187,12 +187,13 @@ input {
   border: 0;
   background: none;
   color: inherit;
-  font-size: var(--s28);
+  font-size: var(--s22);
   font-weight: 600;
   outline: none;
 }
 .unit {
   color: var(--muted);
+  font-size: var(--s14);
 }
 .offer {
   margin: 10px 0;
@@ -205,5 +206,12 @@ input {
   display: block;
   margin: 12px 0;
   max-width: 320px;
+}
+@media (max-width: 720px) {
+  /* The pad under the readings, where the thumb is. */
+  .entry {
+    flex-direction: column;
+    align-items: stretch;
+  }
 }
 </style>

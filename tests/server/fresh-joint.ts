@@ -1,0 +1,40 @@
+import type { Knex } from 'knex'
+import { uuidv7 } from 'uuidv7'
+import { emptySummary, findJoint } from '../../server/db/joints'
+import { findProject } from '../../server/db/projects'
+import { refreshJoint } from '../../server/services/joints'
+import { saveMakeup } from '../../server/services/makeup'
+
+/**
+ * A joint made to the same procedure and by the same crew as another, open and untouched, so that no
+ * other test's record is changed.
+ */
+export async function freshJoint(db: Knex, like: string, openedAt = new Date()): Promise<string> {
+  const model = await db('joints').where({ number: like }).first()
+  const id = uuidv7()
+  await db('joints').insert({
+    ...model,
+    id,
+    number: `T-${id.slice(-8)}`,
+    station: model.station + 0.5,
+    upstream: null,
+    downstream: null,
+    fitting: null,
+    opened_at: openedAt,
+    state: 'not-started',
+    until_at: null,
+    then_state: null,
+    testable_at: null,
+    held_since: null,
+    drafts: 0,
+    done: 0,
+    applicable: 0,
+    summary: JSON.stringify(emptySummary),
+  })
+  // What opening a joint stores beside its row.
+  const project = (await findProject(db, 'skerry-head'))!
+  const made = (await findJoint(db, project.id, id))!
+  await refreshJoint(db, project, made, [])
+  await saveMakeup(db, made, [])
+  return id
+}
