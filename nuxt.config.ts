@@ -55,7 +55,10 @@ export default defineNuxtConfig({
   } as object),
   typescript: {
     strict: true,
-    tsConfig: { include: ['../core/**/*'], compilerOptions: { noUncheckedIndexedAccess: true } },
+    tsConfig: {
+      include: ['../core/**/*', '../tests/components/**/*'],
+      compilerOptions: { noUncheckedIndexedAccess: true },
+    },
   },
   eslint: { config: { stylistic: false } },
 })

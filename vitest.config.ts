@@ -1,7 +1,11 @@
 import { fileURLToPath } from 'node:url'
+import vue from '@vitejs/plugin-vue'
+import Unimport from 'unimport/unplugin'
+import Icons from 'unplugin-icons/vite'
 import { defineConfig } from 'vitest/config'
 
-const alias = { '#core': fileURLToPath(new URL('./core', import.meta.url)) }
+const path = (folder: string) => fileURLToPath(new URL(folder, import.meta.url))
+const alias = { '#core': path('./core'), '~': path('./app') }
 
 export default defineConfig({
   test: {
@@ -13,6 +17,33 @@ export default defineConfig({
           include: ['tests/{core,app,command}/**/*.test.ts'],
           environment: 'node',
           testTimeout: 120_000,
+        },
+      },
+      {
+        // Components mounted by themselves, with what the application imports for them.
+        plugins: [
+          vue(),
+          Icons({ compiler: 'vue3' }),
+          Unimport.vite({
+            presets: [
+              'vue',
+              'pinia',
+              {
+                from: path('./tests/components/nuxt.ts'),
+                imports: ['useRoute', 'useRouter', 'navigateTo', 'ElMessage'],
+              },
+            ],
+            dirs: [path('./app/composables'), path('./app/stores')],
+          }),
+        ],
+        resolve: { alias },
+        test: {
+          name: 'components',
+          include: ['tests/components/**/*.test.ts'],
+          environment: 'happy-dom',
+          css: false,
+          setupFiles: ['tests/components/setup.ts'],
+          testTimeout: 60_000,
         },
       },
       {

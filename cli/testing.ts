@@ -86,7 +86,7 @@ export async function runTests(): Promise<number> {
     single('Types of the application', [bin('vue-tsc/bin/vue-tsc.js'), '-b', '--noEmit']),
     single('Types of core, tools and tests', [bin('typescript/bin/tsc'), '-p', 'tsconfig.tools.json']),
   ]
-  for (const project of ['core', 'server']) {
+  for (const project of ['core', 'components', 'server']) {
     const report = join(reports, `${project}.json`)
     tallies.push(
       suite(

@@ -12,6 +12,9 @@ const plain = ({ step }: CompiledStep): boolean =>
   (step.cautions ?? []).length === 0 &&
   step.drawing === undefined
 
+/** What is worked out asks nobody, and ends no run of questions. */
+const asksNothing = ({ step }: CompiledStep): boolean => step.check.kind === 'calculated'
+
 /**
  * The steps that stand on one card with a step: the run of plain questions around it, of the same stage
  * and end.
@@ -28,12 +31,15 @@ export function seenTogether(
   const own = at === undefined ? undefined : compiled.steps[at]!
   if (!own || !plain(own)) return [key]
   const joins = (s: CompiledStep | undefined): s is CompiledStep =>
-    s !== undefined && s.stage === own.stage && s.end === own.end && (plain(s) || !applies(s.step.key))
+    s !== undefined &&
+    s.stage === own.stage &&
+    s.end === own.end &&
+    (plain(s) || asksNothing(s) || !applies(s.step.key))
   let [from, to] = [at!, at!]
   while (joins(compiled.steps[from - 1])) from--
   while (joins(compiled.steps[to + 1])) to++
   return compiled.steps
     .slice(from, to + 1)
+    .filter((s) => plain(s) && (s === own || applies(s.step.key)))
     .map((s) => s.step.key)
-    .filter((k) => k === key || applies(k))
 }

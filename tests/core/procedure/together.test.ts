@@ -18,7 +18,9 @@ stages:
   - key: ready
     title: Ready
     steps:
-${confirm('one')}${confirm('two')}${confirm('wet', ' when: site.wet,')}${confirm('three')}
+${confirm('one')}      - { key: sum, title: Sum, instruction: Sum.,
+          check: { kind: calculated, formula: '1', quantity: ratio, unit: "", min: 1 } }
+${confirm('two')}${confirm('wet', ' when: site.wet,')}${confirm('three')}
       - { key: read, title: Read, instruction: Read., check: { kind: count, question: How many?, min: 1 } }
 ${confirm('four')}${confirm('careful', ' cautions: [ Mind the jaws. ],')}${confirm('five')}${confirm('held', ' point: H,')}
 ${confirm('seen', '', ', photo: true')}${confirm('six')}
@@ -40,6 +42,7 @@ describe('plain questions of a stage that follow each other are seen together', 
   it('from whichever of them', () => {
     for (const key of ['one', 'two', 'three']) expect(together(key)).toEqual(['one', 'two', 'three'])
   })
+  it('what is worked out between them asks nobody', () => expect(together('sum')).toEqual(['sum']))
   it('with one that applies only here', () =>
     expect(together('two', all)).toEqual(['one', 'two', 'wet', 'three']))
   it('but not past a measurement', () => expect(together('four')).toEqual(['four']))
