@@ -61,7 +61,7 @@ const shots: Shot[] = [
       await toJoint(page, 'RM-235', 'Ovality')
     },
   },
-  { name: 'joint-mark', as: 'rhona', go: (page) => toJoint(page, 'RM-237', 'Stab mark') },
+  { name: 'joint-ends', as: 'milo', go: (page) => toJoint(page, 'IP-04', 'Install mark, downstream end') },
   { name: 'joint-hold', as: 'ines', go: (page) => toJoint(page, 'RM-234', 'Hold before fusion') },
   { name: 'joint-faces', as: 'sorrel', go: (page) => toJoint(page, 'GS-01', 'Lubricant on the bell only') },
   { name: 'joint-bolts', as: 'milo', night: true, go: (page) => toJoint(page, 'TC-01', 'Torque, every nut') },
