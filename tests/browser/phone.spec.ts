@@ -74,7 +74,7 @@ test('a crew lead makes a whole electrofusion joint on a phone, by touch', async
   )
   await read(rhona, 'Air temperature', ['14'])
   await yes(rhona, 'Washed and dried', 'Ends sound')
-  await read(rhona, 'Cut square', ['1', '1.2'])
+  await read(rhona, 'Cut square', ['0.4', '0.6'])
   await read(rhona, 'Deepest gouge', ['0'])
   await expect(rhona.getByText('68 mm', { exact: true })).toBeVisible()
   await tap(rhona, 'Drawing')
