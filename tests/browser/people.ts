@@ -68,6 +68,9 @@ export async function atStep(page: Page, joint: string, title: string) {
 export async function yes(page: Page, title: string) {
   await step(page, title).click()
   await expect(heading(page, title)).toBeVisible()
+  // What is answered already is closed until it is asked for again.
+  const anew = page.getByRole('button', { name: 'Answer again' })
+  if (await anew.isVisible()) await anew.click()
   await page.getByRole('button', { name: 'Yes', exact: true }).click()
   await expect(step(page, title)).toHaveAccessibleName(`${title}: Accepted`)
 }

@@ -23,7 +23,7 @@ describe('every route', () => {
     const found = files(api).map((file) => {
       const key = keyOf(file)
       expect(readFileSync(file, 'utf8'), file).toMatch(
-        new RegExp(`(projectRoute|openRoute)\\('${key.replace(/[/:]/g, '\\$&')}'`),
+        new RegExp(`(projectRoute|openRoute)\\(\\s*'${key.replace(/[/:]/g, '\\$&')}'`),
       )
       return key
     })
