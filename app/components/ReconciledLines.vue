@@ -80,4 +80,14 @@ const state = (r: ReconciledLine['result']) =>
   gap: 8px;
   white-space: nowrap;
 }
+@media (max-width: 720px) {
+  .brief li {
+    flex-wrap: wrap;
+    gap: 2px 10px;
+    padding: 8px 14px;
+  }
+  .brief .grow {
+    flex: 1 1 60%;
+  }
+}
 </style>

@@ -276,4 +276,9 @@ header {
     overflow-x: auto;
   }
 }
+@media (max-width: 720px) {
+  .title > * {
+    flex: 1 0 100%;
+  }
+}
 </style>
