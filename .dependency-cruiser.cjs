@@ -52,7 +52,15 @@ module.exports = {
       name: 'no-circles',
       severity: 'error',
       from: { path: '^(core|server|app|cli|demo)/' },
-      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+      to: { circular: true },
+    },
+    {
+      name: 'no-circles-of-folders',
+      severity: 'error',
+      comment: 'A folder of the core is understood by itself and by what lies below it.',
+      scope: 'folder',
+      from: { path: '^core/' },
+      to: { circular: true },
     },
     {
       name: 'resolved',

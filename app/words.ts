@@ -1,4 +1,5 @@
-import type { JointState, StepState } from '#core/judgement/types'
+import type { JointState } from '#core/judgement/types'
+import type { StepState } from '#core/checks/verdict'
 import type { End } from '#core/procedure/ends'
 import type { Role } from '#core/record/entry'
 

@@ -51,7 +51,11 @@ const byDocument = (j: JointJudgement) => {
   const named = <T extends { step: string }>(x: T) => ({ ...x, step: plainKey(x.step), end: endOf(x.step) })
   return {
     ...j,
-    steps: j.steps.map((s) => ({ ...s, key: plainKey(s.key) })),
+    steps: j.steps.map(({ faults, ...s }) => ({
+      ...s,
+      key: plainKey(s.key),
+      findings: [...s.findings, ...faults],
+    })),
     clocks: j.clocks.map(named),
     drafts: j.drafts.map(named),
     next: j.next && plainKey(j.next),

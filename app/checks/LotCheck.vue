@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Label } from '#core/delivery/gs1'
-import { shelfEnd } from '#core/delivery/shelf-life'
-import { registeredLot } from '#core/judgement/step'
+import { shelfEnd } from '#core/lots/shelf-life'
+import { registeredLot } from '#core/checks/lot'
 import { checkOf, type CheckEmits, type CheckProps } from './form'
 
 /** The lot that is used, typed or read from its label, with what the register says of it. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { judgeReadings } from '#core/judgement/measure'
+import { judgeReadings } from '#core/checks/readings'
 import { barsOf } from './bars'
 import { checkOf, type CheckEmits, type CheckForm, type CheckProps } from './form'
 

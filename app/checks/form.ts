@@ -1,6 +1,6 @@
-import type { Check } from '#core/procedure/types'
+import type { Check } from '#core/checks/registry'
 import type { CompiledStep } from '#core/procedure/compile'
-import type { Slots } from '#core/procedure/formula/formula'
+import type { Slots } from '#core/formula/formula'
 import type { StepJudgement } from '#core/judgement/types'
 import type { Entry, EntryKind } from '#core/record/entry'
 import type { JointSheet } from '~/composables/useJointSheet'

@@ -1,5 +1,5 @@
 import type { Component } from 'vue'
-import type { CheckKind } from '#core/procedure/types'
+import type { CheckKind } from '#core/checks/registry'
 import ChoiceCheck from './ChoiceCheck.vue'
 import ClockCheck from './ClockCheck.vue'
 import ConfirmCheck from './ConfirmCheck.vue'

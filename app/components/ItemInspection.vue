@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { judgeDamage, type Damage } from '#core/delivery/damage'
 import { judgeItem, type ItemReadings } from '#core/delivery/inspection'
-import { calibratedAt, instrumentFacts } from '#core/judgement/instruments'
+import { calibratedAt, instrumentFacts } from '#core/checks/instruments'
 import { readQuantity } from '#core/quantity/read'
 import { Problem } from '#core/problem'
 import type { itemSheet } from '../../server/services/inspection'

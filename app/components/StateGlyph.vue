@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { stateWords } from '~/words'
-import type { JointState, StepState } from '#core/judgement/types'
+import type { JointState } from '#core/judgement/types'
+import type { StepState } from '#core/checks/verdict'
 
 /** A state by shape, colour and word. The word stands beside it or is its accessible name. */
 const props = withDefaults(defineProps<{ state: StepState | JointState; size?: number; word?: boolean }>(), {

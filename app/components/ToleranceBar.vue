@@ -2,8 +2,8 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
 import type { DimensionKey } from '#core/quantity/dimension'
-import { howSure } from '#core/judgement/measure'
-import type { Finding } from '#core/judgement/types'
+import { howSure } from '#core/checks/readings'
+import type { Finding } from '#core/checks/verdict'
 import { showIn, showQuantity } from '#core/quantity/show'
 
 /** Limits, the strip where it is too close to call, and the reading with its uncertainty. SI in. */

@@ -1,6 +1,6 @@
 import { computed, reactive, ref, type Ref } from 'vue'
 import { needsReason } from '#core/judgement/again'
-import { answering } from '#core/judgement/decisions'
+import { answering } from '#core/checks/registry'
 import type { StepJudgement } from '#core/judgement/types'
 import type { Entry } from '#core/record/entry'
 import type { Answer, CheckForm } from '~/checks/form'
@@ -12,6 +12,8 @@ interface Sheet {
   judged: Ref<StepJudgement | null>
   /** entries of the step at hand */
   ofStep: Ref<Entry[]>
+  /** its check asks a plain question */
+  plain: Ref<boolean>
   form: Ref<CheckForm | null>
   /** opens the next step when the answered one is accepted */
   goOn: (from: string) => void
@@ -19,14 +21,8 @@ interface Sheet {
   back: (step: string) => void
 }
 
-/**
- * Answers that are judged at once and need no second look: the next step opens without waiting for the
- * server.
- */
-const PLAIN = ['confirmation', 'choice', 'clock']
-
 /** Recording the answer of the step at hand; what is refused goes back to where it was typed. */
-export function useAnswering({ record, current, judged, ofStep, form, goOn, back }: Sheet) {
+export function useAnswering({ record, current, judged, ofStep, plain, form, goOn, back }: Sheet) {
   /** steps with an answer on its way */
   const sending = ref<ReadonlySet<string>>(new Set())
   /** readings typed and not recorded yet, by step: looking at another step loses none */
@@ -65,7 +61,8 @@ export function useAnswering({ record, current, judged, ofStep, form, goOn, back
       const sent = record(answers.map((a) => ({ ...a, step: at })))
       // The places are free at once: what is typed while the reading is on its way is the next one.
       if (kind === 'reading') form.value?.clear?.()
-      if (PLAIN.includes(kind)) goOn(at)
+      // A plain answer needs no second look: the next step opens without waiting for the server.
+      if (plain.value) goOn(at)
       await sent
       // A measured verdict stays to be read.
       if (kind !== 'reading') goOn(at)

@@ -1,6 +1,6 @@
 import { uuidv7 } from 'uuidv7'
 import { computed, ref, shallowRef } from 'vue'
-import { instrumentFacts } from '#core/judgement/instruments'
+import { instrumentFacts } from '#core/checks/instruments'
 import { judge } from '#core/judgement/judge'
 import type { JudgeOptions } from '#core/judgement/types'
 import { compileProcedure, type CompiledProcedure } from '#core/procedure/compile'

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { JointState, StepState } from '#core/judgement/types'
+import type { JointState } from '#core/judgement/types'
+import type { StepState } from '#core/checks/verdict'
 
 /** The state as two pipe ends and what stands between them: 48 by 32 units, in the current colour. */
 const props = defineProps<{ state: StepState | JointState }>()

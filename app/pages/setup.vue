@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { uuidv7 } from 'uuidv7'
-import type { RegisteredInstrument } from '#core/judgement/instruments'
+import type { RegisteredInstrument } from '#core/checks/instruments'
 import { dimensions, type DimensionKey } from '#core/quantity/dimension'
 import { showQuantity } from '#core/quantity/show'
 import { useSession } from '~/stores/session'

@@ -1,5 +1,5 @@
 import { Problem } from '../problem'
-import type { Table } from './table'
+import type { Table } from '../files/table'
 
 /** A column that a kind of file may have. `names` are the headings by which it is found without asking. */
 export interface Column {

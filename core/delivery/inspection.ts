@@ -1,7 +1,7 @@
 import { guardBandVerdict, type BandRule } from '../calculators/guard-band'
-import { explainFinding } from '../judgement/measure'
-import { statistics } from '../judgement/statistics'
-import type { Finding } from '../judgement/types'
+import { explainFinding } from '../checks/readings'
+import { statistics } from '../checks/statistics'
+import type { Finding } from '../checks/verdict'
 import type { DimensionKey } from '../quantity/dimension'
 
 /** What is measured on an arriving item. Limits in SI; `go` is a gauge that goes on or does not. */

@@ -1,6 +1,6 @@
 import { cellReader, guessMapping, orderColumns, type Mapping } from './columns'
 import { readCode, readPieces, type Fault, type RowFault } from './note'
-import type { Table } from './table'
+import type { Table } from '../files/table'
 
 export interface OrderRow {
   row: number

@@ -1,5 +1,5 @@
+import { answering } from '../checks/registry'
 import type { Entry } from '../record/entry'
-import { answering } from './decisions'
 import type { StepJudgement } from './types'
 
 /**

@@ -1,5 +1,5 @@
 import type { CompiledProcedure } from '../procedure/compile'
-import type { FactValue } from '../procedure/formula/formula'
+import type { FactValue } from '../formula/formula'
 import type { Entry } from '../record/entry'
 import { judge } from './judge'
 import type { JointJudgement, JointState, JudgeOptions } from './types'

@@ -1,8 +1,6 @@
-import type { Entry, EntryKind } from '../record/entry'
+import { answering } from '../checks/registry'
+import type { Entry } from '../record/entry'
 import type { ReleaseJudgement } from './types'
-
-/** Entry kinds that answer a check (the others ask, decide, remark or correct). */
-export const answering = new Set<EntryKind>(['reading', 'confirmation', 'choice', 'count', 'clock', 'lot'])
 
 /** What stands at one step, looked through once. */
 export interface AtStep {

@@ -1,6 +1,7 @@
 import type { CompiledStep } from '../procedure/compile'
 import { showQuantity } from '../quantity/show'
-import type { Draft, Finding } from './types'
+import type { Finding } from '../checks/verdict'
+import type { Draft } from './types'
 
 function criterionOf({ title, min, max, dimension, unit }: Finding): string {
   const show = (v: number) => showQuantity(v, dimension, unit)
@@ -12,7 +13,7 @@ function criterionOf({ title, min, max, dimension, unit }: Finding): string {
 /** A nonconformance drafted from a rejected step: the criterion and what was found against it. */
 export function draftOf(
   step: CompiledStep,
-  judged: { findings: Finding[]; entry: string | null },
+  judged: { findings: readonly Finding[]; entry: string | null },
   sentence: string,
 ): Draft {
   const bad = judged.findings.find((f) => f.verdict === 'reject')

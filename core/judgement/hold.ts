@@ -1,7 +1,7 @@
+import { answering, isAnswered, onlyWaits } from '../checks/registry'
 import type { CompiledStep } from '../procedure/compile'
 import type { Entry } from '../record/entry'
-import { answering, ofRelease } from './decisions'
-import { isPassive } from './passive'
+import { ofRelease } from './decisions'
 import { waived } from './release'
 
 export interface HoldOpening {
@@ -28,7 +28,7 @@ export function holdOpening(
   for (const release of own) {
     if (!ofRelease(release) || (release.kind !== 'release' && release.kind !== 'waiver')) continue
     const open = applicable.filter((step) => {
-      if (step.step.check.kind === 'calculated' || isPassive(step)) return false
+      if (!isAnswered(step.step.check) || onlyWaits(step.step.check)) return false
       return !entries[step.index]!.some(
         (e) => (answering.has(e.kind) && e.recordedAt <= release.recordedAt) || e.kind === 'ncr',
       )

@@ -1,25 +1,19 @@
+import type { CheckContext, ClockStart, Made } from '../checks/define'
+import { answering, definitionOf } from '../checks/registry'
+import { stray, type Verdict } from '../checks/verdict'
+import type { FactValue, Formula } from '../formula/formula'
 import { applies, type CompiledProcedure, type CompiledStep } from '../procedure/compile'
 import { ofOtherEnd, plainKey } from '../procedure/ends'
-import type { FactValue, Formula, Slots } from '../procedure/formula/formula'
 import type { Entry } from '../record/entry'
-import { nameKey } from '../record/names'
-import {
-  answering,
-  conceded,
-  lookThrough,
-  NO_RELEASE,
-  releaseOf,
-  type AtStep,
-  type NcrState,
-} from './decisions'
+import { clockStart, NO_START } from './clock-start'
+import { conceded, lookThrough, NO_RELEASE, releaseOf, type AtStep, type NcrState } from './decisions'
 import { draftOf } from './draft'
-import { explainAll, judgeReadings } from './measure'
 import { holdOpening, type HoldOpening } from './hold'
-import { whatIsMissing } from './missing'
+import { lotWaiver } from './lot-waiver'
+import { lacking, whatIsMissing } from './missing'
 import { outOfOrder, type Before } from './order'
-import { fillSlots } from './slots'
+import { asOf, fillSlots, readsMoment } from './slots'
 import { byStep, struckByCrew } from './standing'
-import { judgeEntry, registeredLot, type CheckContext, type Verdict } from './step'
 import type { Draft, JointJudgement, JudgeOptions, StepJudgement } from './types'
 import { CLOSED, sumUp } from './whole'
 
@@ -34,7 +28,7 @@ const settle = (out: Judging, state: Judging['state'], sentence: Judging['senten
 }
 
 class Judge {
-  private readonly slots: Slots
+  private readonly slots: FactValue[]
   private readonly byStep: readonly (readonly Entry[])[]
   private readonly verdicts: (Judging | undefined)[]
   private readonly drafts: Draft[] = []
@@ -43,15 +37,13 @@ class Judge {
   private readonly struck: ReadonlyMap<number, readonly Entry[]>
   /** the rejection that stands at a step, where something was done again since */
   private readonly stuck = new Map<number, { verdict: Verdict; entry: Entry }>()
-  /** clocks whose end cannot be worked out, and why */
-  private readonly timeless = new Map<number, string>()
-  private readonly context: CheckContext
+  private readonly context: CheckContext & { start: ClockStart }
 
   constructor(
     private readonly compiled: CompiledProcedure,
     facts: Record<string, FactValue>,
     entries: readonly Entry[],
-    private readonly now: number,
+    now: number,
     private readonly options: JudgeOptions,
   ) {
     this.byStep = byStep(compiled, entries)
@@ -63,10 +55,11 @@ class Judge {
       rule: options.rule ?? 'guarded',
       instruments: options.instruments ?? {},
       lots: options.lots ?? {},
-      startedAt: null,
-      startLate: false,
-      compiled,
       zone: options.zone ?? 'UTC',
+      now,
+      start: NO_START,
+      missing: (...formulas) => whatIsMissing(compiled, formulas, this.slots),
+      lacks: (formula) => lacking(compiled, formula, this.slots),
     }
     const applicable: CompiledStep[] = []
     for (const step of compiled.steps) {
@@ -109,7 +102,7 @@ class Judge {
       end: step.end,
       state: 'not-started',
       sentence: '',
-      value: brief && step.step.check.kind !== 'calculated' ? null : this.number(step.value),
+      value: brief && !definitionOf(step.step.check).workOut ? null : this.number(step.value),
       readings: brief ? null : this.number(step.readings),
       limits: brief
         ? []
@@ -122,6 +115,7 @@ class Judge {
             max: this.number(l.max),
           })),
       findings: [],
+      faults: [],
       point: this.point(step),
       release: NO_RELEASE,
       startedAt: null,
@@ -147,15 +141,15 @@ class Judge {
     const { ncr } = found
     if (ncr) out.ncr = { number: ncr.number, open: ncr.open, disposition: ncr.disposition }
     if (out.point === 'H') out.release = releaseOf(all)
-    this.context.startLate = false
-    if (step.from >= 0) this.startClock(step, out)
-    const startLate = this.context.startLate
+    const start = this.startOf(step)
+    out.startedAt = start.at
+    out.until = start.until
+    out.latest = start.latest
     if (conceded(ncr)) {
       out.computed = 'rejected'
       return settle(out, 'accepted', `Used as is by concession, ${ncr!.number}.`)
     }
-    this.context.startLate = startLate
-    this.answer(step, out, found)
+    this.answer(step, out, found, start)
     if (ncr?.open)
       return settle(
         out,
@@ -209,52 +203,53 @@ class Judge {
     if (wrong) settle(out, wrong.state, wrong.sentence)
   }
 
-  private startClock(step: CompiledStep, out: Judging) {
-    const from = this.step(step.from)
-    if (from.state !== 'accepted' && from.state !== 'rejected') return
-    const entry = this.byStep[step.from]!.find((e) => e.id === from.entry)
-    if (!entry) return
-    // A start that came late proves no time: what must have passed counts from its arrival.
-    const late =
-      entry.late === true && lookThrough(this.byStep[step.from]!).decision?.payload.verdict !== 'accept'
-    const span = (f: CompiledStep['earliest'], start: number | null) => {
-      const seconds = this.number(f)
-      return seconds === null || start === null ? null : start + seconds * 1000
-    }
-    out.startedAt = entry.recordedAt
-    out.until = span(step.earliest, late ? (entry.receivedAt ?? null) : entry.recordedAt)
-    out.latest = span(step.latest, entry.recordedAt)
-    this.context.startLate = late
-    if ((step.earliest && out.until === null) || (step.latest && out.latest === null)) {
-      const why =
-        late && entry.receivedAt === undefined
-          ? 'its start was recorded late'
-          : whatIsMissing(this.compiled, [step.earliest, step.latest], this.slots)
-      this.timeless.set(step.index, why)
-    }
+  private startOf(step: CompiledStep): ClockStart {
+    if (step.from < 0) return NO_START
+    return clockStart(step, {
+      from: this.step(step.from),
+      entries: this.byStep[step.from]!,
+      worth: (formula) => this.number(formula),
+      missing: this.context.missing,
+    })
   }
 
   private take(out: Judging, verdict: Verdict, entry: Entry | null) {
     out.findings = verdict.findings
+    out.faults = verdict.faults ?? []
     if (entry) out.entry = entry.id
     settle(out, verdict.state, verdict.sentence)
   }
 
+  /** What one answer says; what depends on the moment is taken as it was then. */
+  private judgeEntry(step: CompiledStep, entry: Entry): Verdict {
+    const { answers, judge } = definitionOf(step.step.check)
+    if (!judge || !(entry.kind in answers)) return stray(entry.kind)
+    const made = step as unknown as Made<{ kind: string }>
+    if (!readsMoment(this.compiled, step.reads)) return judge(made, entry, this.context)
+    asOf(this.compiled, this.slots, this.byStep, entry)
+    const verdict = judge(made, entry, this.context)
+    asOf(this.compiled, this.slots, this.byStep, null)
+    return verdict
+  }
+
   /** What the answers at a step say. */
-  private answer(step: CompiledStep, out: Judging, { last, other, tried }: AtStep) {
-    this.context.startedAt = out.startedAt
-    if (step.step.check.kind === 'calculated') return this.take(out, this.calculated(step, out.value), null)
+  private answer(step: CompiledStep, out: Judging, found: AtStep, start: ClockStart) {
+    this.context.start = start
+    const { answers, workOut, judgeAll, unanswered } = definitionOf(step.step.check)
+    const made = step as unknown as Made<{ kind: string }>
+    const { last, other, tried } = found
+    if (workOut) return this.take(out, workOut(made, out.value, this.context), null)
+    if (judgeAll) {
+      const given = this.byStep[step.index]!.filter((e) => e.kind in answers)
+      if (given.length > 0) return this.take(out, judgeAll(made, given, this.context), given.at(-1)!)
+    }
     if (last) {
-      const verdict = judgeEntry(step, last, this.context)
+      const verdict = this.judgeEntry(step, last)
       out.waivable = verdict.waivable === true
       this.take(out, verdict, last)
-    } else if (step.from >= 0) this.runningClock(step, out)
+    } else if (unanswered) this.take(out, unanswered(made, this.context), null)
     if (tried.length > 1 || tried[0] !== last) this.again(step, out, last, tried)
-    if (
-      last &&
-      other &&
-      judgeEntry(step, other, this.context).state !== judgeEntry(step, last, this.context).state
-    ) {
+    if (last && other && this.judgeEntry(step, other).state !== this.judgeEntry(step, last).state) {
       out.between = [last.id, other.id]
       settle(out, 'differs', 'Two people recorded this differently: an inspector decides.')
     }
@@ -265,7 +260,7 @@ class Judge {
     if (out.state === 'rejected' && last !== null) return
     for (const entry of tried) {
       if (entry === last) continue
-      const verdict = judgeEntry(step, entry, this.context)
+      const verdict = this.judgeEntry(step, entry)
       if (verdict.state !== 'rejected') continue
       this.stuck.set(step.index, { verdict, entry })
       out.between = last ? [last.id, entry.id] : []
@@ -276,43 +271,6 @@ class Judge {
         `${say(verdict.sentence)} ${since} The rejection stands until an inspector has decided.`,
       )
     }
-  }
-
-  private calculated(step: CompiledStep, value: number | null): Verdict {
-    if (value === null)
-      return {
-        state: 'not-started',
-        sentence: `Cannot be worked out yet: ${whatIsMissing(this.compiled, [step.value], this.slots)}.`,
-        findings: [],
-      }
-    const findings = judgeReadings(step, this.slots, [value], 0, this.context.rule)
-    if (findings.length < step.limits.filter((l) => l.min !== null || l.max !== null).length)
-      return {
-        state: 'blocked',
-        sentence: `The limits cannot be worked out: ${whatIsMissing(
-          this.compiled,
-          step.limits.flatMap((l) => [l.min, l.max]),
-          this.slots,
-        )}.`,
-        findings,
-      }
-    return {
-      state: findings.some((f) => f.verdict !== 'accept') ? 'rejected' : 'accepted',
-      sentence: () => explainAll(findings),
-      findings,
-    }
-  }
-
-  private runningClock(step: CompiledStep, out: Judging): Judging {
-    const action = (step.step.check as { action?: string }).action
-    if (out.startedAt === null) return settle(out, 'not-started', 'Its clock has not started.')
-    const why = this.timeless.get(step.index)
-    if (why !== undefined) return settle(out, 'blocked', `How long it takes cannot be worked out: ${why}.`)
-    if (out.until !== null && this.now < out.until) return settle(out, 'waiting', '')
-    if (!action) return settle(out, 'accepted', 'The time has passed.')
-    if (out.latest !== null && this.now > out.latest)
-      return settle(out, 'overdue', 'The latest time has passed.')
-    return settle(out, 'not-started', 'The time has come.')
   }
 
   /** Work recorded past a hold point that nobody had released is a nonconformance of that hold point. */
@@ -345,23 +303,16 @@ class Judge {
     return false
   }
 
-  /** A lot past its date may be used when somebody who may says so by name; a quarantined one may not. */
+  /** A lot past its date may be used when somebody who may says so by name. */
   private applyLotWaiver(used: Entry, all: readonly Entry[], out: Judging) {
-    const lot = String(used.payload.lot)
-    const register = registeredLot(this.context.lots, lot)
-    if (
-      register?.quarantinedAt !== null &&
-      register?.quarantinedAt !== undefined &&
-      used.recordedAt >= register.quarantinedAt
-    )
-      return
-    const waiver = all.find(
-      (e) =>
-        e.kind === 'waiver' && e.payload.lot !== undefined && nameKey(String(e.payload.lot)) === nameKey(lot),
-    )
+    const waiver = lotWaiver(used, all, this.context.lots)
     if (!waiver) return
     out.computed = 'rejected'
-    settle(out, 'accepted', `Lot ${lot} is used past its date by waiver: ${String(waiver.payload.reason)}`)
+    settle(
+      out,
+      'accepted',
+      `Lot ${String(used.payload.lot)} is used past its date by waiver: ${String(waiver.payload.reason)}`,
+    )
   }
 
   private applyDecision(decision: Entry, out: Judging) {

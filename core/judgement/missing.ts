@@ -1,5 +1,5 @@
 import type { CompiledProcedure } from '../procedure/compile'
-import type { Formula, Slots } from '../procedure/formula/formula'
+import type { Formula, Slots } from '../formula/formula'
 
 /**
  * What keeps a formula from being worked out, for a person: the facts that are not known and the

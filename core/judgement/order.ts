@@ -1,8 +1,8 @@
+import { answering, onlyWaits } from '../checks/registry'
+import type { StepState } from '../checks/verdict'
 import type { CompiledStep } from '../procedure/compile'
 import type { Entry } from '../record/entry'
-import { answering } from './decisions'
-import { isPassive } from './passive'
-import type { StepJudgement, StepState } from './types'
+import type { StepJudgement } from './types'
 
 /** A step that comes first, as it stands. */
 export interface Before {
@@ -17,7 +17,7 @@ function doneAt({ judged, entries, compiled }: Before): number | null {
   if (judged.state === 'not-applicable') return null
   if (judged.point === 'H' && (judged.release.state === 'released' || judged.release.state === 'waived'))
     return judged.release.at
-  if (isPassive(compiled)) return judged.until
+  if (onlyWaits(compiled.step.check)) return judged.until
   return entries.find((e) => e.id === judged.entry)?.recordedAt ?? null
 }
 
@@ -32,7 +32,7 @@ export function outOfOrder(
   before: readonly Before[],
 ): { state: StepState; sentence: string } | null {
   for (const b of before) {
-    const passive = isPassive(b.compiled)
+    const passive = onlyWaits(b.compiled.step.check)
     const first = b.entries.find((e) => answering.has(e.kind))
     if (!first && !passive && b.judged.state !== 'not-applicable' && b.judged.state !== 'accepted')
       return {

@@ -1,8 +1,7 @@
+import { answering, isAnswered, onlyWaits } from '../checks/registry'
 import type { CompiledProcedure } from '../procedure/compile'
 import { ofOtherEnd } from '../procedure/ends'
 import type { Entry } from '../record/entry'
-import { answering } from './decisions'
-import { isPassive } from './passive'
 import type { JointJudgement } from './types'
 
 /**
@@ -26,11 +25,11 @@ export function openBefore(
         !ofOtherEnd(s, compiled.steps[at]!) &&
         s.state !== 'accepted' &&
         s.state !== 'not-applicable' &&
-        !isPassive(compiled.steps[i]!),
+        !onlyWaits(compiled.steps[i]!.step.check),
     )
     .map((s) => s.key)
   const own =
-    compiled.steps[at]!.step.check.kind === 'calculated' ||
+    !isAnswered(compiled.steps[at]!.step.check) ||
     entries.some((e) => e.step === hold && answering.has(e.kind))
   return own ? open : [...open, hold]
 }

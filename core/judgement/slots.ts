@@ -1,47 +1,61 @@
+import type { Made } from '../checks/define'
+import { recordFunctions } from '../checks/records'
+import { definitionOf } from '../checks/registry'
+import type { FactValue, Slots } from '../formula/formula'
 import type { CompiledProcedure } from '../procedure/compile'
-import type { FactValue, Slots } from '../procedure/formula/formula'
 import type { RecordedUse } from '../procedure/scope'
 import type { Entry } from '../record/entry'
 import { byStep } from './standing'
-import { statistics } from './statistics'
 
-/**
- * What formulas of later steps read of a step: a statistic of its last standing readings or count, or its
- * choice.
- */
-function recordedValue(use: RecordedUse, entries: readonly Entry[]): FactValue {
-  const last = entries
-    .filter((e) => (use.what === 'answer' ? e.kind === 'choice' : e.kind === 'reading' || e.kind === 'count'))
-    .at(-1)
-  if (!last) return undefined
-  if (use.what === 'answer') return String(last.payload.choice)
-  const values =
-    last.kind === 'count'
-      ? [last.payload.count]
-      : Array.isArray(last.payload.values)
-        ? (last.payload.values as unknown[])
-        : []
-  const numbers = values.filter((v): v is number => typeof v === 'number' && Number.isFinite(v))
-  if (numbers.length === 0) return undefined
-  return typeof use.statistic === 'number' ? numbers[use.statistic - 1] : statistics[use.statistic]!(numbers)
+type Steps = readonly (readonly Entry[])[]
+
+function recordedValue(
+  compiled: CompiledProcedure,
+  { step, what, which }: RecordedUse,
+  entries: readonly Entry[],
+  slots: Slots,
+  until: Entry | null = null,
+): FactValue {
+  const made = compiled.steps[step]!
+  const record = definitionOf(made.step.check).records![what]!
+  return record.value(made as unknown as Made<{ kind: string }>, entries, which, slots, until)
 }
 
 /**
- * Facts, chosen schools and what was recorded at earlier steps, where the formulas of a procedure look
+ * Facts, chosen options and what was recorded at earlier steps, where the formulas of a procedure look
  * for them.
  */
 export function fillSlots(
   compiled: CompiledProcedure,
   facts: Record<string, FactValue>,
   schools: Record<string, string> | undefined,
-  steps: readonly (readonly Entry[])[],
-): Slots {
+  steps: Steps,
+): FactValue[] {
   const slots = compiled.slots(facts, schools)
-  for (const use of compiled.recorded) slots[use.slot] = recordedValue(use, steps[use.step]!)
+  for (const use of compiled.recorded) slots[use.slot] = recordedValue(compiled, use, steps[use.step]!, slots)
   return slots
 }
 
-/** As `fillSlots`, from all entries of a joint. */
+/** Whether a step reads what depends on the moment that is judged, such as the level of a fill. */
+export const readsMoment = (compiled: CompiledProcedure, reads: readonly number[]): boolean =>
+  compiled.recorded.some((use) => recordFunctions.get(use.what)!.asOf && reads.includes(use.step))
+
+/**
+ * Puts what depends on the moment into slots as it stood when an entry was recorded; as it stands at the
+ * end for null.
+ */
+export function asOf(
+  compiled: CompiledProcedure,
+  slots: FactValue[],
+  steps: Steps,
+  entry: Entry | null,
+): void {
+  for (const use of compiled.recorded)
+    if (recordFunctions.get(use.what)!.asOf)
+      slots[use.slot] = recordedValue(compiled, use, steps[use.step]!, slots, entry)
+}
+
+/** As `fillSlots`, from all entries of a subject. */
 export const slotsOf = (
   compiled: CompiledProcedure,
   facts: Record<string, FactValue>,

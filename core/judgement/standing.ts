@@ -1,16 +1,6 @@
 import { indicesOf, type CompiledProcedure } from '../procedure/compile'
 import type { Entry } from '../record/entry'
-
-const compare = (a: Entry, b: Entry) =>
-  a.recordedAt - b.recordedAt || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0)
-
-/** Entries in the order they were recorded, whatever order they arrived in. */
-export function inOrder(entries: readonly Entry[]): readonly Entry[] {
-  // They nearly always come in order; looking is cheaper than sorting.
-  for (let i = 1; i < entries.length; i++)
-    if (compare(entries[i - 1]!, entries[i]!) > 0) return [...entries].sort(compare)
-  return entries
-}
+import { inOrder } from '../record/order'
 
 /**
  * Entries that stand: those that no correction strikes, without the corrections. A struck correction no

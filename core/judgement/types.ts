@@ -1,40 +1,11 @@
-import type { BandRule, BandVerdict } from '../calculators/guard-band'
-import type { LotDates } from '../delivery/shelf-life'
+import type { BandRule } from '../calculators/guard-band'
+import type { Fault, Finding, InstrumentFacts, LotFacts, StepState } from '../checks/verdict'
 import type { End } from '../procedure/ends'
 import type { InterventionPoint } from '../procedure/types'
 import type { DimensionKey } from '../quantity/dimension'
 
-export const stepStates = [
-  'accepted',
-  'rejected',
-  'too-close',
-  'waiting',
-  'overdue',
-  'held',
-  'blocked',
-  'differs',
-  'not-started',
-  'not-applicable',
-] as const
-export type StepState = (typeof stepStates)[number]
 export type JointState =
   'not-started' | 'in-work' | 'accepted' | 'rejected' | 'too-close' | 'waiting' | 'held'
-
-/** One limit against what was found, all in SI. */
-export interface Finding {
-  title: string
-  of: string
-  dimension: DimensionKey
-  unit: string
-  value: number
-  min: number | null
-  max: number | null
-  uncertainty: number
-  /** one reading's own uncertainty, where what is made of several carries another */
-  reading: { uncertainty: number; dimension: DimensionKey; unit: string } | null
-  margin: number
-  verdict: BandVerdict
-}
 
 export interface ReleaseJudgement {
   state: 'none' | 'requested' | 'released' | 'refused' | 'waived'
@@ -63,7 +34,9 @@ export interface StepJudgement {
     min: number | null
     max: number | null
   }[]
-  findings: Finding[]
+  findings: readonly Finding[]
+  /** of a step that takes many entries: what is wrong with which */
+  faults: readonly Fault[]
   point: InterventionPoint | null
   release: ReleaseJudgement
   /** clock: when it began, the earliest and latest time of the action */
@@ -122,22 +95,6 @@ export interface TestReadiness {
   gated: boolean
   /** ms; null while that is not known, or when nothing holds the test back */
   at: number | null
-}
-
-export interface InstrumentFacts {
-  uncertainty: number
-  min: number
-  max: number
-  /** ms; readings outside these times do not count */
-  calibrated: readonly { from: number; until: number }[]
-  name: string
-}
-
-/** A lot of the register, by its name. */
-export interface LotFacts extends LotDates {
-  /** ms; from then on it may not be used */
-  quarantinedAt: number | null
-  reason: string | null
 }
 
 export interface JudgeOptions {

@@ -1,5 +1,5 @@
+import { clockOf, onlyWaits } from '../checks/registry'
 import type { CompiledProcedure } from '../procedure/compile'
-import { isPassive } from './passive'
 import type { JointJudgement, JointState, RunningClock, StepJudgement, TestReadiness } from './types'
 
 /** What is read of a step's judgement to sum a joint up; its sentence may not be written yet. */
@@ -12,15 +12,15 @@ export const CLOSED: ReadonlySet<StepJudgement['state']> = new Set(['accepted', 
 function clocksOf(compiled: CompiledProcedure, steps: readonly Judged[]): RunningClock[] {
   return compiled.steps.flatMap(({ step, index, from }): RunningClock[] => {
     const s = steps[index]!
-    if (from < 0 || step.check.kind !== 'clock' || s.state === 'not-applicable') return []
-    const action = step.check.action ?? null
+    const clock = clockOf(step.check)
+    if (from < 0 || !clock || s.state === 'not-applicable') return []
+    const { action, gate } = clock
     // A clock that only must not be late runs toward its latest time.
     const until = s.until ?? s.latest
     const due = s.state === 'not-started' && action !== null
     const runs = s.entry === null && (s.state === 'waiting' || s.state === 'overdue' || due)
     if (s.startedAt === null || until === null || !runs) return []
     const { key, title } = step
-    const gate = step.check.gate ?? null
     return [{ step: key, title, startedAt: s.startedAt, until, latest: s.latest, action, gate }]
   })
 }
@@ -30,9 +30,10 @@ function gatesOf(compiled: CompiledProcedure, steps: readonly Judged[]): JointJu
   const gates: JointJudgement['gates'] = {}
   for (const { step, index, from } of compiled.steps) {
     const s = steps[index]!
-    if (from < 0 || step.check.kind !== 'clock' || !step.check.gate || s.state === 'not-applicable') continue
-    const other = gates[step.check.gate] ?? { open: true, until: 0 }
-    gates[step.check.gate] = {
+    const gate = clockOf(step.check)?.gate
+    if (from < 0 || !gate || s.state === 'not-applicable') continue
+    const other = gates[gate] ?? { open: true, until: 0 }
+    gates[gate] = {
       open: other.open && s.state === 'accepted',
       until: other.until === null || s.until === null ? null : Math.max(other.until, s.until),
     }
@@ -47,9 +48,7 @@ function readiness(
   gates: JointJudgement['gates'],
 ): TestReadiness {
   const gate = gates['pressure-test']
-  const before = compiled.steps.filter(
-    ({ step, afterTest }) => !afterTest && !(step.check.kind === 'clock' && step.check.gate),
-  )
+  const before = compiled.steps.filter(({ step, afterTest }) => !afterTest && !clockOf(step.check)?.gate)
   const ready = before.every(({ index }) => CLOSED.has(steps[index]!.state))
   return { ready, gated: gate !== undefined, at: gate?.until ?? null }
 }
@@ -79,7 +78,7 @@ export function sumUp(
   steps: readonly Judged[],
   untouched: boolean,
 ): Omit<JointJudgement, 'steps' | 'drafts'> {
-  const next = steps.find((s, i) => !CLOSED.has(s.state) && !isPassive(compiled.steps[i]!)) ?? null
+  const next = steps.find((s, i) => !CLOSED.has(s.state) && !onlyWaits(compiled.steps[i]!.step.check)) ?? null
   const gates = gatesOf(compiled, steps)
   return {
     state: stateOf(steps, next, untouched),

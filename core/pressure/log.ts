@@ -1,5 +1,5 @@
 import Papa from 'papaparse'
-import { checkColumns } from '../delivery/table'
+import { checkColumns } from '../files/table'
 import { isDay } from '../quantity/day'
 import { Problem } from '../problem'
 

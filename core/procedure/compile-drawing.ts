@@ -1,6 +1,7 @@
+import { definitionOf } from '../checks/registry'
 import { findDrawingFamily, type DrawingValue } from './drawings'
-import { compileFormula, typeOfDimension, type Formula, type FormulaType } from './formula/formula'
-import { located, PathProblem } from './path-problem'
+import { compileFormula, typeOfDimension, type Formula, type FormulaType } from '../formula/formula'
+import { located, PathProblem } from '../formula/path-problem'
 import { atEnd, ends, type End, type MadeStep, type StepNames } from './ends'
 import { unique, type ProcedureScope } from './scope'
 import type { Procedure, ProcedureDrawing } from './types'
@@ -54,8 +55,7 @@ function compileDrawing(
   if (
     readings !== null &&
     !steps.some(
-      ({ step: { key, check } }) =>
-        key === readings && (check.kind === 'measure' || check.kind === 'environment'),
+      ({ step: { key, check } }) => key === readings && definitionOf(check).answers.reading !== undefined,
     )
   )
     throw new PathProblem(`There is no measured step "${drawing.readings}".`, `${path}.readings`)

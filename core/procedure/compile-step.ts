@@ -1,26 +1,23 @@
-import { outputDimension, type Calculator } from '../calculators/define'
 import { findCalculator } from '../calculators/registry'
+import type { Calculator } from '../calculators/define'
+import {
+  noParts,
+  type CheckCompiler,
+  type CheckParts,
+  type CompiledArguments,
+  type JudgedSubject,
+} from '../checks/define'
+import { definitionOf } from '../checks/registry'
+import { compileFormula, typeOfDimension, type Formula, type FormulaType } from '../formula/formula'
+import { located, PathProblem } from '../formula/path-problem'
 import { Problem } from '../problem'
 import { dimensions, type DimensionKey } from '../quantity/dimension'
 import { findUnit } from '../quantity/units'
-import { compileFormula, typeOfDimension, type Formula, type FormulaType } from './formula/formula'
-import { located, PathProblem } from './path-problem'
-import { unique, type ProcedureScope } from './scope'
 import type { End, MadeStep, StepNames } from './ends'
-import type { Check, Limit, ProcedureStep } from './types'
+import type { ProcedureScope } from './scope'
+import type { ProcedureStep } from './types'
 
-export interface CompiledLimit {
-  readonly limit: Limit
-  readonly min: Formula | null
-  readonly max: Formula | null
-  /** display unit */
-  readonly unit: string
-  readonly dimension: DimensionKey
-}
-
-export type CompiledArguments = Readonly<Record<string, { formula: Formula } | { value: unknown }>>
-
-export interface CompiledStep {
+export interface CompiledStep extends CheckParts {
   readonly index: number
   readonly stage: string
   /** it comes after the pressure test and does not hold it back */
@@ -34,30 +31,11 @@ export interface CompiledStep {
   readonly after: readonly number[]
   /** indices of earlier steps whose record its formulas read */
   readonly reads: readonly number[]
-  readonly limits: readonly CompiledLimit[]
-  /** how many readings; null when it takes none */
-  readonly readings: Formula | null
-  /** the calculator's other arguments: formulas, or values as they stand */
-  readonly arguments: CompiledArguments
   /** calculators that help at it, their inputs as far as the joint knows them */
   readonly aids: readonly { calculator: string; arguments: CompiledArguments }[]
-  /** whether each choice conforms */
-  readonly conforms: readonly (boolean | Formula)[]
-  /** mark or calculated value */
-  readonly value: Formula | null
-  readonly earliest: Formula | null
-  readonly latest: Formula | null
-  /** index of the step that starts this clock */
-  readonly from: number
-  readonly uncertainty: Formula | null
-  readonly shelfLife: Formula | null
-  readonly shelfMonths: Formula | null
-  readonly openedLife: Formula | null
 }
 
-export const STATISTICS = ['each', 'mean', 'min', 'max', 'range']
 const TRUTH: FormulaType = { kind: 'truth' }
-type Measured = Extract<Check, { limits: Limit[] }>
 
 /** Where steps are found by the keys a document uses. */
 interface Steps {
@@ -84,14 +62,14 @@ class StepCompiler {
     this.path = made.path
   }
 
-  formula(text: string | undefined, place: string, wanted: DimensionKey | FormulaType): Formula | null {
-    if (text === undefined) return null
-    return this.at(text, `${this.path}.${place}`, wanted)
+  formula(text: unknown, place: string, wanted: DimensionKey | FormulaType): Formula | null {
+    if (text === undefined || text === null) return null
+    return this.at(String(text), `${this.path}.${place}`, wanted)
   }
 
   private at(text: string, path: string, wanted: DimensionKey | FormulaType): Formula {
     const compiled = located(path, () =>
-      compileFormula(String(text), this.scope, typeof wanted === 'string' ? typeOfDimension(wanted) : wanted),
+      compileFormula(text, this.scope, typeof wanted === 'string' ? typeOfDimension(wanted) : wanted),
     )
     for (const step of compiled.records) this.reads.add(step)
     return compiled
@@ -121,43 +99,6 @@ class StepCompiler {
         `"${symbol}" is not a unit of ${dimensions[dimension].noun}.`,
         `${this.path}.${place}`,
       )
-  }
-
-  limits(check: Measured): CompiledLimit[] {
-    const calculator = check.calculator
-      ? located(`${this.path}.check.calculator.key`, () => findCalculator(check.calculator!.key))
-      : null
-    return check.limits.map((limit, i) => {
-      const here = `check.limits[${i}]`
-      const plain = STATISTICS.includes(limit.of)
-      if (!plain && !(calculator && limit.of in calculator.outputs))
-        throw new PathProblem(
-          `"${limit.of}" is neither ${STATISTICS.join(', ')} nor an output of the step's calculator.`,
-          `${this.path}.${here}.of`,
-        )
-      const dimension = plain ? check.quantity : outputDimension(calculator!.outputs[limit.of]!)
-      const unit = limit.unit ?? (plain ? check.unit : dimensions[dimension].unit)
-      if (unit) this.unit(unit, dimension, `${here}.unit`)
-      return {
-        limit,
-        unit,
-        dimension,
-        min: this.formula(limit.min, `${here}.min`, dimension),
-        max: this.formula(limit.max, `${here}.max`, dimension),
-      }
-    })
-  }
-
-  ofCheck(check: Check): CompiledArguments {
-    if (!('calculator' in check) || !check.calculator) return {}
-    const { key, readings } = check.calculator
-    const calculator = located(`${this.path}.check.calculator.key`, () => findCalculator(key))
-    if (!calculator.inputs[readings])
-      throw new PathProblem(
-        `Calculator "${calculator.key}" has no input "${readings}".`,
-        `${this.path}.check.calculator.readings`,
-      )
-    return this.arguments(calculator, check.calculator.arguments, 'check.calculator.arguments')
   }
 
   private arguments(
@@ -194,70 +135,46 @@ class StepCompiler {
     })
   }
 
-  conforms(check: Check): (boolean | Formula)[] {
-    if (check.kind !== 'choice') return []
-    unique(
-      check.choices.map((c) => c.key),
-      'choice',
-      (i) => `${this.path}.check.choices[${i}].key`,
-    )
-    return check.choices.map((c, i) => {
-      if (c.conforms !== true && !c.reason)
-        throw new PathProblem(`Say why "${c.title}" does not conform.`, `${this.path}.check.choices[${i}]`)
-      return typeof c.conforms === 'boolean'
-        ? c.conforms
-        : this.formula(c.conforms, `check.choices[${i}].conforms`, TRUTH)!
-    })
+  /** What a kind of check compiles its own keys with. */
+  private forCheck(): CheckCompiler {
+    const here = (place: string) => `check.${place}`
+    return {
+      title: this.step.title,
+      formula: (text, place, wanted) => this.formula(text, here(place), wanted),
+      find: (key, place) => this.find(key, here(place)),
+      unit: (symbol, dimension, place) => this.unit(symbol, dimension, here(place)),
+      calculator: (key, place) => located(`${this.path}.${here(place)}`, () => findCalculator(key)),
+      arguments: (calculator, given, place) => this.arguments(calculator, given, here(place)),
+      refuse: (sentence, place) => {
+        throw new PathProblem(sentence, `${this.path}.${here(place)}`)
+      },
+    }
   }
 
-  compile(index: number): CompiledStep {
+  private check(subject: JudgedSubject): CheckParts {
+    const { check } = this.step
+    const definition = definitionOf(check)
+    if (definition.subjects && !definition.subjects.includes(subject))
+      throw new PathProblem(
+        `A check of kind ${check.kind} is asked of a ${definition.subjects.join(' or a ')}: say so by "subject".`,
+        `${this.path}.check.kind`,
+      )
+    return { ...noParts, ...definition.compile?.(check, this.forCheck()) }
+  }
+
+  compile(index: number, subject: JudgedSubject): CompiledStep {
     const { step } = this
     const { stage, stagePath, end } = this.made
-    const check = step.check
-    if ('unit' in check && check.unit)
-      this.unit(check.unit, check.kind === 'mark' ? 'length' : check.quantity, 'check.unit')
-    const measured = check.kind === 'measure' || check.kind === 'environment'
-    let limits: CompiledLimit[] = measured ? this.limits(check) : []
-    if (check.kind === 'count' || check.kind === 'calculated') {
-      const dimension: DimensionKey = check.kind === 'count' ? 'ratio' : check.quantity
-      limits = [
-        {
-          limit: { of: 'each', title: step.title, min: check.min, max: check.max },
-          min: this.formula(check.min, 'check.min', dimension),
-          max: this.formula(check.max, 'check.max', dimension),
-          unit: check.kind === 'count' ? '' : check.unit,
-          dimension,
-        },
-      ]
-    }
-    const lot = check.kind === 'lot' ? check : null
-    const clock = check.kind === 'clock' ? check : null
     const compiled = {
+      ...this.check(subject),
       index,
       stage: stage.key,
       afterTest: stage.after === 'pressure-test',
       step,
       end,
-      limits,
       stageWhen: stage.when === undefined ? null : this.at(stage.when, `${stagePath}.when`, TRUTH),
       when: this.formula(step.when, 'when', TRUTH),
       after: (step.after ?? []).flatMap((key, i) => this.findAll(key, `after[${i}]`)),
-      readings: measured ? this.formula(String(check.readings ?? 1), 'check.readings', 'ratio') : null,
-      arguments: this.ofCheck(check),
-      conforms: this.conforms(check),
-      value:
-        check.kind === 'mark'
-          ? this.formula(check.formula, 'check.formula', 'length')
-          : check.kind === 'calculated'
-            ? this.formula(check.formula, 'check.formula', check.quantity)
-            : null,
-      earliest: this.formula(clock?.earliest, 'check.earliest', 'time'),
-      latest: this.formula(clock?.latest, 'check.latest', 'time'),
-      from: clock ? this.find(clock.from, 'check.from') : -1,
-      uncertainty: measured ? this.formula(check.uncertainty, 'check.uncertainty', check.quantity) : null,
-      shelfLife: this.formula(lot?.shelfLife, 'check.shelfLife', 'time'),
-      shelfMonths: this.formula(lot?.shelfMonths, 'check.shelfMonths', 'ratio'),
-      openedLife: this.formula(lot?.openedLife, 'check.openedLife', 'time'),
     }
     const reads = [...this.reads].map((key) => this.steps.stepIndex.get(key)!).filter((i) => i !== index)
     // A step does not wait for what only its aids would like to know.
@@ -271,9 +188,10 @@ export function compileStep(
   index: number,
   scope: ProcedureScope,
   steps: Steps,
+  subject: JudgedSubject,
 ): CompiledStep {
   try {
-    return new StepCompiler(made, scope, steps).compile(index)
+    return new StepCompiler(made, scope, steps).compile(index, subject)
   } catch (error) {
     if (error instanceof Problem) throw new PathProblem(error.message, made.path)
     throw error

@@ -1,12 +1,12 @@
 import { compileDrawings, type CompiledDrawing } from './compile-drawing'
 import { compileStep, type CompiledStep } from './compile-step'
 import { ends, madeSteps, StepNames, tooLongForEnds } from './ends'
-import type { FactValue, Slots } from './formula/formula'
-import { PathProblem } from './path-problem'
+import type { FactValue, Slots } from '../formula/formula'
+import { PathProblem } from '../formula/path-problem'
 import { buildScope, unique, type RecordedUse } from './scope'
 import type { Procedure } from './types'
 
-export type { CompiledLimit, CompiledStep } from './compile-step'
+export type { CompiledStep } from './compile-step'
 
 export interface CompiledProcedure {
   readonly procedure: Procedure
@@ -91,7 +91,13 @@ export function compileProcedure(procedure: Procedure): CompiledProcedure {
   const stepIndex = new Map(flat.map(({ step }, i) => [step.key, i]))
   const steps = flat.map((made, i) => {
     scope.recorded.before = i
-    const compiled = compileStep(made, i, scope.at(made.end), { names, stepIndex })
+    const compiled = compileStep(
+      made,
+      i,
+      scope.at(made.end),
+      { names, stepIndex },
+      procedure.subject ?? 'joint',
+    )
     const { step } = made
     if (step.check.kind === 'mark' && compiled.value) scope.marks.set(step.key, compiled.value)
     return compiled

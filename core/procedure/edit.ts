@@ -1,6 +1,7 @@
 import { isScalar, parseDocument } from 'yaml'
+import type { Check } from '../checks/registry'
 import { Problem } from '../problem'
-import type { Check, Procedure } from './types'
+import type { Procedure } from './types'
 
 export type Path = (string | number)[]
 

@@ -2,7 +2,7 @@ import { dnOfInches, writtenInInches } from '../calculators/input'
 import { Problem } from '../problem'
 import type { DimensionKey } from '../quantity/dimension'
 import { readQuantity } from '../quantity/read'
-import type { FactValue } from './formula/formula'
+import type { FactValue } from '../formula/formula'
 import type { Procedure, ProcedureFact } from './types'
 
 /** Reads one fact as typed or stored. @throws Problem naming the fact */
@@ -67,3 +67,13 @@ export function readFacts(procedure: Procedure, raw: Record<string, unknown>): R
   }
   return out
 }
+
+/**
+ * The made-up joint of a procedure, from the examples of its facts. @throws Problem naming a fact without
+ * an example
+ */
+export const exampleFacts = (procedure: Procedure): Record<string, FactValue> =>
+  readFacts(
+    procedure,
+    Object.fromEntries(procedure.facts.filter((f) => f.example !== undefined).map((f) => [f.key, f.example])),
+  )

@@ -3,7 +3,7 @@ import * as yup from 'yup'
 import { inheritedKey } from '../inherited-key'
 import { Problem } from '../problem'
 import { compileProcedure, type CompiledProcedure } from './compile'
-import { PathProblem } from './path-problem'
+import { PathProblem } from '../formula/path-problem'
 import { procedureSchema } from './schema'
 import type { Procedure } from './types'
 

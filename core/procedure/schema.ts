@@ -1,134 +1,27 @@
 import * as yup from 'yup'
-import { dimensions } from '../quantity/dimension'
+import { judgedSubjects } from '../checks/define'
+import { checkKinds } from '../checks/registry'
+import { dimension, formula, key, list, record, stepName, text } from '../checks/schema'
 import { drawingFamilies } from './drawings'
-import type { Check, Procedure } from './types'
-
-const KEY = /^[a-z][A-Za-z0-9-]*(\.[a-z][A-Za-z0-9]*)?$/
-/** A step named by another: of a stage made at each end, with the end. */
-const STEP = /^[a-z][A-Za-z0-9-]*(\.[a-z][A-Za-z0-9]*)?(@(upstream|downstream))?$/
-const text = (max = 600) =>
-  yup.string().strict().min(1).max(max).matches(/\S/, { name: 'ink', message: '${path} must say something' })
-const stepName = () => text(60).matches(STEP, '${path} must be the key of a step')
-const key = () => text(60).matches(KEY, '${path} must be a short key in lower case')
-/** Formulas may be written as bare numbers in YAML. */
-const formula = () =>
-  yup
-    .string()
-    .transform((_v, raw) => (typeof raw === 'number' ? String(raw) : raw))
-    .strict(false)
-    .max(400)
-    .meta({ json: { type: ['string', 'number'], maxLength: 400 } })
-const dimension = (...more: string[]) => yup.string().oneOf([...Object.keys(dimensions), ...more])
-const record = <S extends yup.ObjectShape>(shape: S) =>
-  yup
-    .object(shape)
-    .noUnknown(true, ({ unknown, path }) => `${path || 'The procedure'} has unknown keys: ${unknown}`)
-    .strict(false)
-const list = <T extends yup.Schema>(of: T, max = 200) => yup.array().of(of).max(max)
-
-/** a default that the project has to confirm */
-const basis = () => yup.string().oneOf(['project'])
+import type { Procedure } from './types'
 
 /** made or drawn once for each end */
 const eachEnd = () => yup.string().oneOf(['end'])
 
-const limit = record({
-  of: text(40).required(),
-  title: text(),
-  min: formula(),
-  max: formula(),
-  unit: text(20),
-  basis: basis(),
-}).test(
-  'some',
-  '${path} needs min or max',
-  (value) => value == null || value.min !== undefined || value.max !== undefined,
-)
-
-const measured = {
-  quantity: dimension().required(),
-  unit: yup.string().max(20).defined(),
-  readings: yup
-    .mixed((v): v is number | string =>
-      typeof v === 'number'
-        ? Number.isInteger(v) && v >= 1 && v <= 72
-        : typeof v === 'string' && v.length <= 400,
-    )
-    .meta({ json: { type: ['integer', 'string'], minimum: 1, maximum: 72 } }),
-  places: list(text(40)),
-  limits: list(limit, 12).required().min(1),
-  uncertainty: formula(),
-  instrument: text(40),
-  calculator: record({
-    key: text(60).required(),
-    readings: text(40).required(),
-    arguments: yup.object(),
-  }).default(undefined),
-}
-
-const checks: Record<Check['kind'], yup.ObjectShape> = {
-  confirm: { question: text().required(), photo: yup.boolean() },
-  choice: {
-    question: text().required(),
-    choices: list(
-      record({
-        key: key().required(),
-        title: text().required(),
-        conforms: yup
-          .mixed(
-            (v): v is boolean | string =>
-              typeof v === 'boolean' || (typeof v === 'string' && v.length <= 400),
-          )
-          .required()
-          .meta({ json: { type: ['boolean', 'string'] } }),
-        reason: text(),
-      }),
-      12,
-    )
-      .required()
-      .min(2),
-  },
-  measure: measured,
-  environment: measured,
-  mark: {
-    formula: formula().required(),
-    unit: text(20).required(),
-    from: text().required(),
-    question: text().required(),
-  },
-  count: { question: text().required(), min: formula(), max: formula(), basis: basis() },
-  clock: {
-    from: stepName().required(),
-    earliest: formula(),
-    latest: formula(),
-    action: text(),
-    gate: yup.string().oneOf(['pressure-test']),
-    basis: basis(),
-  },
-  lot: { question: text().required(), shelfLife: formula(), shelfMonths: formula(), openedLife: formula() },
-  calculated: {
-    formula: formula().required(),
-    quantity: dimension().required(),
-    unit: yup.string().max(20).defined(),
-    min: formula(),
-    max: formula(),
-    basis: basis(),
-  },
-}
-
 /** One schema a kind of check. */
-export const checkSchemas = Object.fromEntries(
-  Object.entries(checks).map(([kind, shape]) => [
-    kind,
-    record({ kind: yup.string().oneOf([kind]).required(), ...shape }).required(),
-  ]),
-) as unknown as Record<Check['kind'], yup.ObjectSchema<Record<string, unknown>>>
+export const checkSchemas: Readonly<Record<string, yup.ObjectSchema<Record<string, unknown>>>> =
+  Object.fromEntries(
+    Object.entries(checkKinds).map(([kind, { schema }]) => [
+      kind,
+      record({ kind: yup.string().oneOf([kind]).required(), ...schema }).required(),
+    ]),
+  )
 
 const check = yup.lazy((value: unknown) => {
   const kind = typeof value === 'object' && value !== null ? (value as { kind?: unknown }).kind : undefined
   return typeof kind === 'string' && Object.hasOwn(checkSchemas, kind)
-    ? checkSchemas[kind as Check['kind']]
-    : record({ kind: yup.string().oneOf(Object.keys(checks)).required() }).required()
+    ? checkSchemas[kind]!
+    : record({ kind: yup.string().oneOf(Object.keys(checkSchemas)).required() }).required()
 })
 
 const step = record({
@@ -154,6 +47,7 @@ export const procedureSchema = record({
   key: key().required(),
   title: text(120).required(),
   revision: text(20).required(),
+  subject: yup.string().oneOf(judgedSubjects),
   system: key().required(),
   material: text(60).required(),
   basis: text().required(),

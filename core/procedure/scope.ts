@@ -1,8 +1,16 @@
+import { recordFunctions } from '../checks/records'
+import { definitionOf } from '../checks/registry'
+import {
+  typeOfDimension,
+  type Formula,
+  type FormulaType,
+  type RecordedSteps,
+  type Scope,
+} from '../formula/formula'
+import type { CompiledTable } from '../formula/parts'
+import { located, PathProblem } from '../formula/path-problem'
+import { compileTable } from '../formula/table'
 import { Problem } from '../problem'
-import { PathProblem, located } from './path-problem'
-import { typeOfDimension, type Formula, type FormulaType, type Scope } from './formula/formula'
-import type { RecordedStatistic, RecordedSteps } from './formula/parts'
-import { compileTable, type CompiledTable } from './table'
 import { ends, type End, type StepNames } from './ends'
 import type { Procedure, ProcedureFact, ProcedureStep } from './types'
 
@@ -11,8 +19,9 @@ export interface RecordedUse {
   readonly slot: number
   /** index of the step */
   readonly step: number
-  readonly what: 'reading' | 'answer'
-  readonly statistic: RecordedStatistic
+  /** the function that reads it, and which of its values */
+  readonly what: string
+  readonly which: string | number
 }
 
 const typeOfFact = (fact: ProcedureFact): FormulaType =>
@@ -22,16 +31,13 @@ const typeOfFact = (fact: ProcedureFact): FormulaType =>
       ? { kind: 'truth' }
       : typeOfDimension(fact.dimension)
 
-/** The type of what a step records, or null when it records no such thing. */
-function typeOfRecord(step: ProcedureStep, what: 'reading' | 'answer'): FormulaType | null {
-  const check = step.check
-  if (what === 'answer') return check.kind === 'choice' ? { kind: 'word' } : null
-  if (check.kind === 'measure' || check.kind === 'environment') return typeOfDimension(check.quantity)
-  return check.kind === 'count' ? typeOfDimension('ratio') : null
-}
+/** The type of what a step records for a function of formulas, or null when it records no such thing. */
+const typeOfRecord = ({ check }: ProcedureStep, what: string): FormulaType | null =>
+  definitionOf(check).records?.[what]?.type(check) ?? null
 
 /** Hands out slots for what formulas read of earlier steps; one slot a step and statistic. */
 export class RecordedSlots implements RecordedSteps {
+  readonly functions = recordFunctions
   readonly uses: RecordedUse[] = []
   /** Formulas may read the steps before this one. */
   before = 0
@@ -41,22 +47,30 @@ export class RecordedSlots implements RecordedSteps {
     private readonly first: number,
   ) {}
 
-  use(what: 'reading' | 'answer', key: string, statistic: RecordedStatistic) {
+  /** The last step before that records it. */
+  private last(what: string): number {
+    const index = this.steps.slice(0, this.before).findLastIndex((s) => typeOfRecord(s, what))
+    if (index < 0) throw new Problem('bad-formula', `No step before this records what ${what}() reads.`)
+    return index
+  }
+
+  private named(key: string): number {
     const index = this.steps.findIndex((s) => s.key === key)
     if (index < 0) throw new Problem('bad-formula', `There is no step "${key}".`)
     if (index >= this.before)
       throw new Problem('bad-formula', `"${key}" comes later: a formula reads only the steps before its own.`)
-    const type = typeOfRecord(this.steps[index]!, what)
-    if (!type)
-      throw new Problem(
-        'bad-formula',
-        what === 'reading' ? `Step "${key}" records no reading.` : `Step "${key}" records no choice.`,
-      )
-    const known = this.uses.find((u) => u.step === index && u.what === what && u.statistic === statistic)
-    if (known) return { slot: known.slot, type }
-    const slot = this.first + this.uses.length
-    this.uses.push({ slot, step: index, what, statistic })
-    return { slot, type }
+    return index
+  }
+
+  use(what: string, key: string | null, which: string | number) {
+    const index = key === null ? this.last(what) : this.named(key)
+    const step = this.steps[index]!
+    const type = typeOfRecord(step, what)
+    if (!type) throw new Problem('bad-formula', `Step "${step.key}" records nothing that ${what}() reads.`)
+    const known = this.uses.find((u) => u.step === index && u.what === what && u.which === which)
+    const slot = known?.slot ?? this.first + this.uses.length
+    if (!known) this.uses.push({ slot, step: index, what, which })
+    return { step: step.key, slot, type }
   }
 }
 

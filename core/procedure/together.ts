@@ -1,3 +1,4 @@
+import { isAnswered } from '../checks/registry'
 import type { CompiledProcedure, CompiledStep } from './compile'
 
 /**
@@ -13,7 +14,7 @@ const plain = ({ step }: CompiledStep): boolean =>
   step.drawing === undefined
 
 /** What is worked out asks nobody, and ends no run of questions. */
-const asksNothing = ({ step }: CompiledStep): boolean => step.check.kind === 'calculated'
+const asksNothing = ({ step }: CompiledStep): boolean => !isAnswered(step.check)
 
 /**
  * The steps that stand on one card with a step: the run of plain questions around it, of the same stage

@@ -1,3 +1,6 @@
+import type { JudgedSubject } from '../checks/define'
+import type { Check } from '../checks/registry'
+import type { ProcedureTable } from '../formula/table'
 import type { DimensionKey } from '../quantity/dimension'
 
 /** Who intervenes at a step: hold, witness, surveillance, review. */
@@ -30,91 +33,6 @@ export interface ProcedureOption {
   choices: { key: string; title: string; reason: string }[]
   default: string
 }
-
-export interface TableAxis {
-  dimension: DimensionKey | 'word'
-  unit?: string
-  mode: 'exact' | 'banded' | 'interpolated'
-  values: (string | number)[]
-}
-
-export interface ProcedureTable {
-  key: string
-  title: string
-  dimension: DimensionKey
-  unit?: string
-  axes: TableAxis[]
-  values: (string | number)[] | (string | number)[][]
-}
-
-export interface Limit {
-  /** each, mean, min, max, range, or an output of the check's calculator */
-  of: string
-  title?: string
-  min?: string
-  max?: string
-  /** unit for display when it differs from the reading's */
-  unit?: string
-  /** a default that the project has to confirm: practice gives no figure */
-  basis?: 'project'
-}
-
-interface Measured {
-  quantity: DimensionKey
-  unit: string
-  /** how many; a formula where the joint decides (one a bolt) */
-  readings?: number | string
-  places?: string[]
-  limits: Limit[]
-  /** expanded uncertainty when no instrument is named */
-  uncertainty?: string
-  instrument?: string
-  /** `readings` names the input that takes them; the other arguments are formulas, words or lists */
-  calculator?: { key: string; readings: string; arguments?: Record<string, unknown> }
-}
-
-export interface ProcedureChoice {
-  key: string
-  title: string
-  /** whether it conforms; a formula where the joint decides */
-  conforms: boolean | string
-  reason?: string
-}
-
-export type Check =
-  | { kind: 'confirm'; question: string; photo?: boolean }
-  | { kind: 'choice'; question: string; choices: ProcedureChoice[] }
-  | ({ kind: 'measure' } & Measured)
-  | ({ kind: 'environment' } & Measured)
-  | { kind: 'mark'; formula: string; unit: string; from: string; question: string }
-  | { kind: 'count'; question: string; min?: string; max?: string; basis?: 'project' }
-  | {
-      kind: 'clock'
-      from: string
-      earliest?: string
-      latest?: string
-      action?: string
-      gate?: 'pressure-test'
-      basis?: 'project'
-    }
-  | {
-      kind: 'lot'
-      question: string
-      shelfLife?: string
-      /** whole months from production, by the calendar */ shelfMonths?: string
-      openedLife?: string
-    }
-  | {
-      kind: 'calculated'
-      formula: string
-      quantity: DimensionKey
-      unit: string
-      min?: string
-      max?: string
-      basis?: 'project'
-    }
-
-export type CheckKind = Check['kind']
 
 export interface ProcedureStep {
   key: string
@@ -164,6 +82,8 @@ export interface Procedure {
   key: string
   title: string
   revision: string
+  /** what it is for; a joint when left out */
+  subject?: JudgedSubject
   system: string
   material: string
   basis: string

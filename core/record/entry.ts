@@ -1,6 +1,6 @@
 import * as yup from 'yup'
-import { Problem } from '../problem'
 import { isMoment } from './canonical'
+import { shape, words } from './payload'
 import { uuid } from './uuid'
 
 /** What an entry says. Entries are ink: they are appended, and struck only by a correction that says why. */
@@ -30,6 +30,9 @@ export const entryKinds = [
   'damage',
   'lift',
   'density',
+  'levels',
+  'survey',
+  'grout',
   'run',
   'evaluation',
   'start',
@@ -83,48 +86,8 @@ export interface Entry {
   receivedAt?: number
 }
 
-const words = (max = 2000) =>
-  yup.string().strict().min(1).max(max).matches(/\S/, { name: 'ink', message: '${path} must say something' })
-const finite = yup
-  .number()
-  .strict()
-  .test('finite', '${path} must be a finite number', (v) => v === undefined || Number.isFinite(v))
-const day = () =>
-  yup
-    .string()
-    .strict()
-    .matches(/^\d{4}-\d\d-\d\d$/, '${path} must be a date such as 2026-03-09')
-    .test(
-      'exists',
-      '${path} is not a date that exists',
-      (v) =>
-        v === undefined || (!Number.isNaN(Date.parse(v)) && new Date(v).toISOString().slice(0, 10) === v),
-    )
-const shape = <S extends yup.ObjectShape>(s: S) =>
-  yup
-    .object(s)
-    .noUnknown(true, ({ unknown }) => `The payload has unknown keys: ${unknown}`)
-    .required()
-
-/** Why something was done or measured again after it had been rejected. */
-const again = () => words(400)
-
-/** The payload of each kind that a person may record at a step of a joint. */
-const payloads: Partial<Record<EntryKind, yup.ObjectSchema<Record<string, unknown>>>> = {
-  reading: shape({
-    reason: again(),
-    values: yup.array().of(finite.required()).min(1).max(72).required(),
-    typed: yup.array().of(yup.string().max(60).defined()).max(72),
-  }),
-  confirmation: shape({
-    reason: again(),
-    answer: yup.string().oneOf(['yes', 'no']).required(),
-    at: yup.string(),
-  }),
-  choice: shape({ reason: again(), choice: words(60).required() }),
-  count: shape({ reason: again(), count: finite.required().min(0) }),
-  clock: shape({ reason: again(), answer: yup.string().oneOf(['yes', 'no']).required() }),
-  lot: shape({ reason: again(), lot: words(80).required(), expires: day(), made: day(), opened: day() }),
+/** The payload of each kind that a person may record at any step; answers are of the checks. */
+export const plainPayloads = {
   remark: shape({ text: words().required() }),
   photo: shape({ file: uuid().required(), name: words(200) }),
   request: shape({ note: words(400) }),
@@ -141,10 +104,7 @@ const payloads: Partial<Record<EntryKind, yup.ObjectSchema<Record<string, unknow
     stands: uuid(),
   }),
   correction: shape({ strikes: uuid().required(), reason: words().required() }),
-}
-
-/** Entry kinds that may be sent for a step of a joint; the others are made by the use cases that own them. */
-export const jointEntryKinds = Object.keys(payloads) as EntryKind[]
+} as const
 
 /** What a device says of the time of an entry: its moment, its running number, and the stamp it had. */
 export const timing = {
@@ -160,29 +120,4 @@ export const timing = {
       (v) => v === undefined || isMoment(Date.parse(v)),
     )
     .required(),
-}
-
-export const newEntrySchema = yup
-  .object({
-    id: uuid().required(),
-    kind: yup.string().oneOf(jointEntryKinds).required(),
-    step: yup.string().strict().max(60).nullable().default(null),
-    payload: yup.object().required(),
-    instrument: yup.string().strict().max(36).nullable().default(null),
-    device: yup.string().strict().max(60).nullable().default(null),
-    ...timing,
-  })
-  .noUnknown(true, ({ unknown }) => `The entry has unknown keys: ${unknown}`)
-
-/** Checks the payload of an entry against its kind. @throws Problem `bad-payload` naming the field */
-export function checkPayload(kind: EntryKind, payload: unknown): Record<string, unknown> {
-  const schema = payloads[kind]
-  if (!schema) throw new Problem('bad-kind', `A ${kind} is not recorded this way.`, 'kind')
-  try {
-    return schema.validateSync(payload)
-  } catch (error) {
-    if (error instanceof yup.ValidationError)
-      throw new Problem('bad-payload', error.message, error.path || 'payload')
-    throw error
-  }
 }

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex'
-import type { RegisteredInstrument } from '#core/judgement/instruments'
+import type { RegisteredInstrument } from '#core/checks/instruments'
 
 interface Row {
   id: string

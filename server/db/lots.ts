@@ -1,5 +1,5 @@
 import type { Knex } from 'knex'
-import type { LotDates } from '#core/delivery/shelf-life'
+import type { LotDates } from '#core/lots/shelf-life'
 
 export interface Lot extends LotDates {
   id: string

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex'
-import { writeCsv } from '#core/record/safe-csv'
+import { writeCsv } from '#core/files/safe-csv'
 import { catalogueOf } from '../db/deliveries'
 import { itemsWhere } from '../db/items'
 import { lotsPage } from '../db/lots'

@@ -7,7 +7,7 @@ import {
   type Column,
   type Mapping,
 } from '#core/delivery/columns'
-import type { Table } from '#core/delivery/table'
+import type { Table } from '#core/files/table'
 import { rememberedMapping, rememberMapping, type FileKind } from '../db/column-maps'
 import { sha256 } from './record'
 import { runHeavy } from './heavy/run'

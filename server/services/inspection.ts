@@ -28,7 +28,7 @@ import {
 import { instrumentsOf } from '../db/instruments'
 import type { Project } from '../db/projects'
 import { insertSampling, samplingHistory, samplingsOf, saveSampling } from '../db/sampling'
-import { calibratedAt, instrumentFacts } from '#core/judgement/instruments'
+import { calibratedAt, instrumentFacts } from '#core/checks/instruments'
 import { openDelivery } from './notes'
 import { photoIsThere } from './photos'
 import { actingRole, appendEntries, sha256, type Actor } from './record'

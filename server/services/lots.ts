@@ -1,7 +1,7 @@
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
 import { isDay } from '#core/quantity/day'
-import { shelfEnd, shelfState } from '#core/delivery/shelf-life'
+import { shelfEnd, shelfState } from '#core/lots/shelf-life'
 import { standing } from '#core/judgement/standing'
 import { Problem } from '#core/problem'
 import { inTransaction } from '../db/connection'

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex'
-import type { FactValue } from '#core/procedure/formula/formula'
+import type { FactValue } from '#core/formula/formula'
 import { readFact } from '#core/procedure/facts'
 import type { Procedure, ProcedureFact } from '#core/procedure/types'
 import { Problem } from '#core/problem'

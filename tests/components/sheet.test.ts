@@ -52,6 +52,7 @@ describe('recording the answer of the step at hand', () => {
     record: (sent: unknown[]) => Promise<void>,
     entries: Entry[] = [],
     judged: Partial<StepJudgement> | null = null,
+    plain = true,
   ) {
     const current = ref<string | null>('square')
     const log: string[] = []
@@ -66,6 +67,7 @@ describe('recording the answer of the step at hand', () => {
       current,
       judged: ref(judged as StepJudgement | null),
       ofStep: ref(entries),
+      plain: ref(plain),
       form: ref({ clear, put: (texts: string[]) => void put.push(texts) }),
       goOn: (from) => void log.push(`on from ${from}`),
       back: (step) => void log.push(`back to ${step}`),
@@ -83,7 +85,7 @@ describe('recording the answer of the step at hand', () => {
     arrive()
     await sent
     expect(s.busy.value).toBe(false)
-    const measured = sheet(() => Promise.resolve())
+    const measured = sheet(() => Promise.resolve(), [], null, false)
     await measured.answer([reading])
     expect(measured.log).toEqual(['clear'])
   })
@@ -98,7 +100,8 @@ describe('recording the answer of the step at hand', () => {
     expect(sent).toEqual([[{ ...confirmed, step: 'square' }]])
   })
   it('what is refused comes back to where it was typed, with the reason', async () => {
-    const s = sheet(() => Promise.reject(new ApiProblem('future', 'Dated in the future.', 'recordedAt', 422)))
+    const refuse = () => Promise.reject(new ApiProblem('future', 'Dated in the future.', 'recordedAt', 422))
+    const s = sheet(refuse, [], null, false)
     s.drafts.set('square', ['1 mm'])
     await s.answer([reading])
     expect([s.put, said, s.log.at(-1)]).toEqual([[['1 mm']], ['Dated in the future.'], 'back to square'])

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { compareProcedures, compareSchools, exampleFacts } from '../../core/procedure/compare'
+import { compareSchools } from '../../core/judgement/compare-schools'
+import { compareProcedures } from '../../core/procedure/compare'
+import { exampleFacts } from '../../core/procedure/facts'
 import type { Procedure } from '../../core/procedure/types'
 import { loadSystem, systemKeys } from '../../demo/system-records'
 import { electrofusion } from './support'

@@ -7,9 +7,9 @@ import { readNote } from '../../core/delivery/note'
 import { isDay } from '../../core/quantity/day'
 import { readOrders } from '../../core/delivery/order'
 import { reconcile, type OrderLine } from '../../core/delivery/reconcile'
-import { readCsv } from '../../core/delivery/table'
+import { readCsv } from '../../core/files/table'
 import { Problem } from '../../core/problem'
-import { writeCsv } from '../../core/record/safe-csv'
+import { writeCsv } from '../../core/files/safe-csv'
 
 const sample = (name: string) => readCsv(readFileSync(new URL(`../../samples/${name}`, import.meta.url)))
 const csv = (text: string) => readCsv(new TextEncoder().encode(text))

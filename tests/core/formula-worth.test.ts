@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { Problem } from '../../core/problem'
-import { compileFormula, typeOfDimension, type Scope } from '../../core/procedure/formula/formula'
+import { compileFormula, typeOfDimension, type Scope } from '../../core/formula/formula'
 
 /** Formulas made at random beside their worth, worked out here without the reader. */
 interface Made<T> {

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { Problem } from '../../core/problem'
-import { compileFormula, typeOfDimension, type Scope } from '../../core/procedure/formula/formula'
+import { compileFormula, typeOfDimension, type Scope } from '../../core/formula/formula'
 import { loadProcedure } from '../../core/procedure/load'
 import { procedureSource } from '../../demo/system-records'
 
@@ -82,7 +82,7 @@ describe('formulas', () => {
     ['constructor(1)', /may not be called/],
     ['table("none", 1)', /no table/],
     ['calculator("none", "x", {})', /no calculator/],
-    ['reading("x")', /cannot be used here/],
+    ['reading("x")', /may not be called/],
     ['mark("x")', /no mark/],
     ['1 / * 2', /cannot be read/],
     ['', /empty/],
@@ -146,8 +146,12 @@ describe('formulas that read earlier steps', () => {
   it.each([
     ['a step that comes later', 'reading("gap")', /comes later/],
     ['an unknown step', 'reading("nothing")', /There is no step "nothing"/],
-    ['a step that records no reading', 'reading("faces")', /records no reading/],
-    ['a choice of a step without one', '(answer("faces") == "x" ? 1 mm : 2 mm)', /records no choice/],
+    ['a step that records no reading', 'reading("faces")', /records nothing that reading/],
+    [
+      'a choice of a step without one',
+      '(answer("faces") == "x" ? 1 mm : 2 mm)',
+      /records nothing that answer/,
+    ],
     ['another dimension', 'reading("seam")', /must be a length, but the formula gives an angle/],
   ])('%s is refused, with its line', (_what, to, sentence) => {
     expect(load(limit, to)).toThrow(sentence)

@@ -1,8 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { addMonths, shelfEnd, shelfState, type LotDates } from '../../core/delivery/shelf-life'
+import { addMonths, shelfEnd, shelfState, type LotDates } from '../../core/lots/shelf-life'
 import { judge } from '../../core/judgement/judge'
-import type { JudgeOptions, LotFacts } from '../../core/judgement/types'
+import type { JudgeOptions } from '../../core/judgement/types'
+import type { LotFacts } from '../../core/checks/verdict'
 import type { Entry } from '../../core/record/entry'
 import { loadSystem } from '../../demo/system-records'
 

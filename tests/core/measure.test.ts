@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { judge } from '../../core/judgement/judge'
-import { explainFinding, judgeReadings } from '../../core/judgement/measure'
+import { explainFinding, judgeReadings } from '../../core/checks/readings'
 import { loadProcedure } from '../../core/procedure/load'
 import { readFacts } from '../../core/procedure/facts'
 import type { Entry } from '../../core/record/entry'

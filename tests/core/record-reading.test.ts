@@ -1,9 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { calibratedAt, instrumentFault } from '../../core/judgement/instruments'
+import { calibratedAt, instrumentFault } from '../../core/checks/instruments'
 import { conceded, lookThrough, ncrOf, releaseOf } from '../../core/judgement/decisions'
-import { inOrder, standing } from '../../core/judgement/standing'
-import type { InstrumentFacts } from '../../core/judgement/types'
+import { standing } from '../../core/judgement/standing'
+import { inOrder } from '../../core/record/order'
+import type { InstrumentFacts } from '../../core/checks/verdict'
 import type { Entry, EntryKind } from '../../core/record/entry'
 
 const at = (

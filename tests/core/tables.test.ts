@@ -1,8 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { Problem } from '../../core/problem'
-import { compileTable } from '../../core/procedure/table'
-import type { ProcedureTable, TableAxis } from '../../core/procedure/types'
+import { compileTable, type ProcedureTable, type TableAxis } from '../../core/formula/table'
 
 const axis = (
   mode: TableAxis['mode'],

@@ -2,7 +2,7 @@
 import IconCamera from '~icons/lucide/camera'
 import IconRemark from '~icons/lucide/message-square'
 import IconStrike from '~icons/lucide/strikethrough'
-import { answering } from '#core/judgement/decisions'
+import { answering } from '#core/checks/registry'
 import { standing } from '#core/judgement/standing'
 import type { Entry } from '#core/record/entry'
 import { smallPicture } from '~/composables/smallPicture'

@@ -3,7 +3,7 @@ import { standing } from '#core/judgement/standing'
 import type { CompiledProcedure } from '#core/procedure/compile'
 import type { DrawingKey } from '#core/procedure/drawings'
 import { atEnd } from '#core/procedure/ends'
-import type { Slots } from '#core/procedure/formula/formula'
+import type { Slots } from '#core/formula/formula'
 import type { Entry } from '#core/record/entry'
 import { drawnFamilies } from '~/drawings/families'
 

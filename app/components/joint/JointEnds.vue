@@ -2,7 +2,7 @@
 import type { JointJudgement, StepJudgement } from '#core/judgement/types'
 import type { CompiledProcedure } from '#core/procedure/compile'
 import { atEnd, ends, plainKey, type End } from '#core/procedure/ends'
-import type { FactValue } from '#core/procedure/formula/formula'
+import type { FactValue } from '#core/formula/formula'
 import { showIn } from '#core/quantity/show'
 import { endWords } from '~/words'
 

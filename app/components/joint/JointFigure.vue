@@ -2,7 +2,7 @@
 import { slotsOf } from '#core/judgement/slots'
 import type { JointJudgement } from '#core/judgement/types'
 import type { CompiledProcedure } from '#core/procedure/compile'
-import type { FactValue } from '#core/procedure/formula/formula'
+import type { FactValue } from '#core/formula/formula'
 import type { Entry } from '#core/record/entry'
 import { showLeft } from '#core/quantity/show'
 

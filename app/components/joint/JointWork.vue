@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { uuidv7 } from 'uuidv7'
 import { useSession } from '~/stores/session'
+import { definitionOf } from '#core/checks/registry'
 import { seenTogether } from '#core/procedure/together'
 import type { JointAtWork } from '~/composables/useJointSheet'
 import type { Answer } from '~/checks/form'
@@ -72,6 +73,7 @@ const { drafts, busy, againOpen, answer, answerAgain } = useAnswering({
   current,
   judged,
   ofStep,
+  plain: computed(() => currentCheck.value !== null && definitionOf(currentCheck.value).plain === true),
   form: check,
   goOn(from) {
     const result = judgement.value?.steps.find((s) => s.key === from)

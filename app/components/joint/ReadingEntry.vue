@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { readQuantity } from '#core/quantity/read'
 import { Problem } from '#core/problem'
-import type { Check } from '#core/procedure/types'
+import type { Check } from '#core/checks/registry'
 import type { Instrument } from '~/composables/types'
 import { useCarry } from '~/stores/carry'
 

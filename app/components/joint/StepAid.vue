@@ -3,7 +3,7 @@ import { findCalculator } from '#core/calculators/registry'
 import { dimensions } from '#core/quantity/dimension'
 import { showIn, showNumber } from '#core/quantity/show'
 import type { CompiledStep } from '#core/procedure/compile'
-import type { Slots } from '#core/procedure/formula/formula'
+import type { Slots } from '#core/formula/formula'
 
 /** A calculator that helps at this step, its inputs filled in as far as the joint knows them. */
 const props = defineProps<{ aid: CompiledStep['aids'][number]; slots: Slots }>()

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { definitionOf } from '#core/checks/registry'
 import { slotsOf } from '#core/judgement/slots'
 import { openBefore } from '#core/judgement/release'
 import { standing } from '#core/judgement/standing'
@@ -54,7 +55,7 @@ const closed = computed(
     props.judged.entry !== null &&
     props.judged.between.length === 0 &&
     ['accepted', 'rejected'].includes(props.judged.state) &&
-    ['confirm', 'mark', 'choice'].includes(check.value.kind),
+    definitionOf(check.value).plain === true,
 )
 const anew = ref(false)
 watch(

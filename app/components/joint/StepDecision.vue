@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { StepJudgement } from '#core/judgement/types'
-import type { Check } from '#core/procedure/types'
+import type { Check } from '#core/checks/registry'
 import type { Entry } from '#core/record/entry'
 import { showQuantity } from '#core/quantity/show'
 import type { Decision } from '~/composables/useJointSheet'

@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { answering } from '#core/judgement/decisions'
+import { answering, definitionOf, type Check } from '#core/checks/registry'
 import type { Entry } from '#core/record/entry'
 import { lateSentences, type LateReason } from '#core/record/late'
-import type { Check } from '#core/procedure/types'
 import { entryWords } from '~/words'
 
 /** What stands written at this step, ink and all: struck entries stay readable. */
@@ -23,27 +22,11 @@ const lateWords = (e: Entry) =>
   lateSentences[(e as Entry & { lateReason?: LateReason }).lateReason ?? 'no-stamp']
 const text = (e: Entry): string => {
   const p = e.payload
-  if (e.kind === 'reading')
-    return Array.isArray(p.typed) && p.typed.length > 0
-      ? (p.typed as string[]).join(' · ')
-      : (p.values as number[]).join(' · ')
-  if (e.kind === 'confirmation' || e.kind === 'clock') return p.answer === 'yes' ? 'yes' : 'no'
+  if (answering.has(e.kind)) return definitionOf(props.check).describe.entry(p, props.check, e.kind)
   if (e.kind === 'ncr') return `${String(p.number)} ${String(p.event)}`
   if (e.kind === 'decision')
     return `${p.stands ? 'one answer stands' : p.verdict === 'again' ? 'measure again' : String(p.verdict)}: ${String(p.reason)}`
-  if (e.kind === 'choice' && props.check.kind === 'choice')
-    return props.check.choices.find((c) => c.key === p.choice)?.title ?? String(p.choice)
-  if (e.kind === 'count') return String(p.count)
-  if (e.kind === 'lot')
-    return [
-      p.lot,
-      p.made && `made ${String(p.made)}`,
-      p.expires && `expires ${String(p.expires)}`,
-      p.opened && `opened ${String(p.opened)}`,
-    ]
-      .filter(Boolean)
-      .join(', ')
-  return String(p.text ?? p.count ?? p.reason ?? p.lot ?? p.note ?? '')
+  return String(p.text ?? p.reason ?? p.note ?? '')
 }
 </script>
 

@@ -1,12 +1,8 @@
 <script setup lang="ts">
-import {
-  compareProcedures,
-  compareSchools,
-  exampleFacts,
-  type Difference,
-  type SchoolDifference,
-} from '#core/procedure/compare'
+import { compareSchools, type SchoolDifference } from '#core/judgement/compare-schools'
+import { compareProcedures, type Difference } from '#core/procedure/compare'
 import type { CompiledProcedure } from '#core/procedure/compile'
+import { exampleFacts } from '#core/procedure/facts'
 import { loadProcedure } from '#core/procedure/load'
 import { Problem } from '#core/problem'
 import type { ProcedureListed, ProcedureOpened } from '~/composables/types'

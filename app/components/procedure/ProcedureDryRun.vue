@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { exampleFacts } from '#core/procedure/compare'
+import { exampleFacts, readFact } from '#core/procedure/facts'
 import type { CompiledProcedure } from '#core/procedure/compile'
-import { readFact } from '#core/procedure/facts'
-import type { FactValue } from '#core/procedure/formula/formula'
+import type { FactValue } from '#core/formula/formula'
 import { Problem } from '#core/problem'
 import { useDryRun } from '~/composables/useDryRun'
 

@@ -1,44 +1,14 @@
 <script setup lang="ts">
-import type { Check, Procedure } from '#core/procedure/types'
+import type { Procedure } from '#core/procedure/types'
+import { definitionOf, type Check } from '#core/checks/registry'
 import { failureWords, pointWords } from '~/words'
 
 /** A procedure to read, to print, and to take to the trench. */
 defineProps<{ procedure: Procedure }>()
-const span = (c: { min?: string; max?: string }) =>
-  `${c.min !== undefined ? ` ≥ ${c.min}` : ''}${c.max !== undefined ? ` ≤ ${c.max}` : ''}`
 /** Whether a figure of this check is a default that the project has to confirm. */
 const ofProject = (c: Check): boolean =>
   ('basis' in c && c.basis === 'project') || ('limits' in c && c.limits.some((l) => l.basis === 'project'))
-const rule = (c: Check): string => {
-  switch (c.kind) {
-    case 'measure':
-    case 'environment':
-      return c.limits.map((l) => `${l.title ?? l.of}${span(l)}`).join('; ')
-    case 'mark':
-      return `${c.formula} from the ${c.from}`
-    case 'calculated':
-      return `${c.formula}${span(c)}`
-    case 'count':
-      return `${c.question}:${span(c)}`
-    case 'clock':
-      return [c.earliest && `not before ${c.earliest}`, c.latest && `not after ${c.latest}`]
-        .filter(Boolean)
-        .join(', ')
-    case 'lot':
-      return [
-        c.question,
-        c.shelfLife && `shelf life ${c.shelfLife}`,
-        c.shelfMonths && `good for ${c.shelfMonths} months`,
-        c.openedLife && `${c.openedLife} once opened`,
-      ]
-        .filter(Boolean)
-        .join(', ')
-    case 'confirm':
-      return c.question
-    case 'choice':
-      return c.question
-  }
-}
+const rule = (c: Check): string => definitionOf(c).describe.rule(c)
 </script>
 
 <template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Reach } from '../../../server/db/site'
-import type { StepState } from '#core/judgement/types'
+import type { StepState } from '#core/checks/verdict'
 import { showIn } from '#core/quantity/show'
 import { useSession } from '~/stores/session'
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { uuidv7 } from 'uuidv7'
-import type { packSheet } from '../../../server/services/packs'
+import type { packSheet } from '../../../server/services/pack-sheet'
 import { showDuration, showQuantity } from '#core/quantity/show'
 import { useSession } from '~/stores/session'
 import { useStrip } from '~/stores/strip'

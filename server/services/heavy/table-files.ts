@@ -1,6 +1,6 @@
 import { unzipSync } from 'fflate'
 import { readSheet } from 'read-excel-file/node'
-import { readCsv, tableOfGrid, type Table } from '#core/delivery/table'
+import { readCsv, tableOfGrid, type Table } from '#core/files/table'
 import { Problem } from '#core/problem'
 
 /** A file as a person sends it. */

@@ -1,4 +1,4 @@
-import type { Table } from '#core/delivery/table'
+import type { Table } from '#core/files/table'
 import type { Procedure } from '#core/procedure/types'
 import type { PackEvaluation } from './log'
 import type { CertificateInput } from './certificate'

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { judgeAhead, stateAt } from '../../../core/judgement/ahead'
 import type { Entry } from '../../../core/record/entry'
-import type { FactValue } from '../../../core/procedure/formula/formula'
+import type { FactValue } from '../../../core/formula/formula'
 import { entry, read, yes } from '../support'
 import { at, facts, judged, small, step } from './support'
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { judge } from '../../../core/judgement/judge'
-import { checkPayload } from '../../../core/record/entry'
+import { checkPayload } from '../../../core/checks/sent'
 import { readFact } from '../../../core/procedure/facts'
 import { loadProcedure } from '../../../core/procedure/load'
 import type { ProcedureFact } from '../../../core/procedure/types'

@@ -1,7 +1,7 @@
 import { judge } from '../../../core/judgement/judge'
 import type { JudgeOptions } from '../../../core/judgement/types'
 import { loadProcedure } from '../../../core/procedure/load'
-import type { FactValue } from '../../../core/procedure/formula/formula'
+import type { FactValue } from '../../../core/formula/formula'
 import type { Entry } from '../../../core/record/entry'
 import { T0 } from '../support'
 

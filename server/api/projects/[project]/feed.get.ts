@@ -1,5 +1,5 @@
 import { createEventStream } from 'h3'
-import { mayHear } from '#core/record/duties'
+import { mayHear } from '#core/judgement/duties'
 import { projectRoute } from '../../../http/route'
 import { tokenOf } from '../../../http/session'
 import { watchFeed } from '../../../services/feed'

@@ -1,5 +1,5 @@
 import * as yup from 'yup'
-import { newEntrySchema } from '#core/record/entry'
+import { newEntrySchema } from '#core/checks/sent'
 import { Problem } from '#core/problem'
 import { recordAtJoint } from '../../../../../services/joints'
 import { projectRoute } from '../../../../../http/route'

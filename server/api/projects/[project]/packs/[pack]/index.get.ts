@@ -1,4 +1,4 @@
-import { packSheet } from '../../../../../services/packs'
+import { packSheet } from '../../../../../services/pack-sheet'
 import { projectRoute } from '../../../../../http/route'
 
 export default projectRoute(

@@ -2,7 +2,7 @@ import { setHeaders } from 'h3'
 import { Problem } from '#core/problem'
 import { findFile } from '../../../../../db/files'
 import { projectRoute } from '../../../../../http/route'
-import { packOf } from '../../../../../services/packs'
+import { packOf } from '../../../../../services/pack-sheet'
 
 export default projectRoute(
   'GET /api/projects/:project/packs/:pack/log',

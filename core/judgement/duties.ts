@@ -1,5 +1,6 @@
+import { answering } from '../checks/registry'
 import { Problem } from '../problem'
-import type { Entry, Role } from './entry'
+import type { Entry, Role } from '../record/entry'
 
 /**
  * Separation of duties, decided from the record alone: who did a thing does not judge it.
@@ -15,8 +16,6 @@ export function checkRelease(entries: readonly Entry[], step: string, person: st
   if (asked?.person === person) own('Who asks for a release does not give it: another inspector must look.')
 }
 
-const answers: ReadonlySet<string> = new Set(['reading', 'confirmation', 'choice', 'count', 'clock', 'lot'])
-
 /**
  * Nobody accepts what they recorded themselves against the criterion, nor says that their own answer
  * stands against another's.
@@ -27,7 +26,7 @@ export function checkDecision(
   person: string,
   { verdict, stands }: Record<string, unknown>,
 ): void {
-  const given = entries.filter((e) => e.step === step && answers.has(e.kind))
+  const given = entries.filter((e) => e.step === step && answering.has(e.kind))
   if (stands !== undefined) {
     const chosen = given.find((e) => e.id === stands)
     if (!chosen) throw new Problem('not-found', 'The answer that is to stand is not at this step.', 'stands')

@@ -1,17 +1,23 @@
 import { Problem } from '../problem'
 import { readQuantity } from '../quantity/read'
-import { typeOfDimension, type FormulaType } from './formula/formula'
-import type { ProcedureTable, TableAxis } from './types'
+import type { DimensionKey } from '../quantity/dimension'
+import { typeOfDimension, type CompiledTable, type FormulaType } from './parts'
 
-/**
- * A table ready to be looked up: SI inside. Outside its range it gives NaN: a table is never
- * extrapolated.
- */
-export interface CompiledTable {
-  readonly key: string
-  readonly type: FormulaType
-  readonly axes: readonly { type: FormulaType }[]
-  look(at: readonly (number | string)[]): number
+export interface TableAxis {
+  dimension: DimensionKey | 'word'
+  unit?: string
+  mode: 'exact' | 'banded' | 'interpolated'
+  values: (string | number)[]
+}
+
+/** A table of a document: values over one or two axes. */
+export interface ProcedureTable {
+  key: string
+  title: string
+  dimension: DimensionKey
+  unit?: string
+  axes: TableAxis[]
+  values: (string | number)[] | (string | number)[][]
 }
 
 const axisType = (axis: TableAxis): FormulaType =>

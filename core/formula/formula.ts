@@ -1,10 +1,10 @@
 import { parse, type MathNode } from 'mathjs/number'
-import { Problem } from '../../problem'
+import { Problem } from '../problem'
 import { describe, nodeOf, Refusal, type Formula, type FormulaType, type Scope } from './parts'
 import { Reader } from './reader'
 
 export { typeOfDimension } from './parts'
-export type { FactValue, Formula, FormulaType, Scope, Slots } from './parts'
+export type { FactValue, Formula, FormulaType, RecordedSteps, RecordFunction, Scope, Slots } from './parts'
 
 const MAX_LENGTH = 400
 
@@ -13,8 +13,8 @@ const MAX_LENGTH = 400
  *
  * Allowed: arithmetic, comparison, and/or/not, conditionals, units, the facts
  * in scope, min max abs sqrt floor ceil round sin cos tan atan, `table("key", …)`,
- * `calculator("key", "output", {…})`, and of earlier steps `reading("step")`,
- * `answer("step")` and `mark("step")`. Nothing else can be reached.
+ * `calculator("key", "output", {…})`, of earlier steps `mark("step")` and what the
+ * scope's functions read of the record, such as `reading("step")`. Nothing else can be reached.
  *
  * @throws Problem `bad-formula`; `details.offset` is the character it starts at
  */

@@ -1,4 +1,4 @@
-import type { InstrumentFacts } from './types'
+import type { InstrumentFacts } from './verdict'
 
 /** An instrument of the register, as it is stored and sent. Times are ISO, the rest SI. */
 export interface RegisteredInstrument {

@@ -9,7 +9,7 @@ import {
   crewScope,
   mayHear,
   NO_CREW,
-} from '../../../core/record/duties'
+} from '../../../core/judgement/duties'
 import { entry, read } from '../support'
 
 const by = (person: string) => ({ person })

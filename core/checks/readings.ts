@@ -2,11 +2,17 @@ import { guardBandVerdict, type BandRule } from '../calculators/guard-band'
 import { outputScale } from '../calculators/define'
 import { findCalculator } from '../calculators/registry'
 import { Problem } from '../problem'
-import type { CompiledStep } from '../procedure/compile'
-import type { Slots } from '../procedure/formula/formula'
+import type { Slots } from '../formula/formula'
+import type { DimensionKey } from '../quantity/dimension'
 import { showQuantity } from '../quantity/show'
+import type { Made } from './define'
 import { statistics } from './statistics'
-import type { Finding } from './types'
+import type { Finding, Verdict } from './verdict'
+
+/** What is looked at of a check whose readings are judged. */
+type Read = Made<{ quantity?: DimensionKey; unit?: string; calculator?: { key: string; readings: string } }>
+/** A step of whatever kind whose limits are judged. */
+type Limited = Made<object>
 
 /**
  * Works out of readings the quantity that a limit speaks of; percent outputs become fractions. NaN where
@@ -14,11 +20,11 @@ import type { Finding } from './types'
  */
 type Statistic = (values: number[]) => number
 
-function statisticOf(step: CompiledStep, slots: Slots, of: string): Statistic {
+function statisticOf(step: Read, slots: Slots, of: string): Statistic {
   const plain = statistics[of]
   if (plain) return plain
   const check = step.step.check
-  if (!('calculator' in check) || !check.calculator) return () => NaN
+  if (!check.calculator) return () => NaN
   const calculator = findCalculator(check.calculator.key)
   const { readings } = check.calculator
   const list = calculator.inputs[readings]!.describe.kind === 'list'
@@ -75,11 +81,9 @@ function propagate(statistic: Statistic, of: string, values: number[], uncertain
 }
 
 /** How sure one reading is, in its own quantity. */
-function readingOf(step: CompiledStep, uncertainty: number): Finding['reading'] {
-  const { check } = step.step
-  return check.kind === 'measure' || check.kind === 'environment'
-    ? { uncertainty, dimension: check.quantity, unit: check.unit }
-    : null
+function readingOf({ readings, step }: Read, uncertainty: number): Finding['reading'] {
+  const { quantity, unit } = step.check
+  return readings && quantity ? { uncertainty, dimension: quantity, unit: unit ?? '' } : null
 }
 
 /**
@@ -112,7 +116,7 @@ function worst(values: number[], min: number | null, max: number | null): number
  * @returns one finding a limit; a limit that cannot be worked out is left out
  */
 export function judgeReadings(
-  step: CompiledStep,
+  step: Limited,
   slots: Slots,
   values: number[],
   uncertainty: number,
@@ -124,7 +128,7 @@ export function judgeReadings(
     const high = max ? (max.evaluate(slots) as number) : null
     if (Number.isNaN(low) || Number.isNaN(high)) continue
     const each = limit.of === 'each'
-    const statistic = each ? null : statisticOf(step, slots, limit.of)
+    const statistic = each ? null : statisticOf(step as Read, slots, limit.of)
     const value = statistic ? statistic(values) : worst(values, low, high)
     if (Number.isNaN(value)) continue
     const spread = statistic ? propagate(statistic, limit.of, values, uncertainty) : uncertainty
@@ -137,7 +141,7 @@ export function judgeReadings(
       min: low,
       max: high,
       uncertainty: spread,
-      reading: spread === uncertainty ? null : readingOf(step, uncertainty),
+      reading: spread === uncertainty ? null : readingOf(step as Read, uncertainty),
       ...guardBandVerdict(value, low, high, spread, rule),
     })
   }
@@ -165,3 +169,17 @@ export function explainFinding(f: Finding): string {
 
 /** The reasons of several limits, one after the other. */
 export const explainAll = (findings: readonly Finding[]): string => findings.map(explainFinding).join(' ')
+
+/** The worst of several findings: a rejection before one too close to call; none where all conform. */
+export const worstOf = (findings: readonly Finding[]): Finding | undefined =>
+  findings.find((f) => f.verdict === 'reject') ?? findings.find((f) => f.verdict === 'too-close')
+
+/** What findings come to: the worst of them, and why. */
+export function sumOf(findings: Finding[]): Verdict {
+  const worst = worstOf(findings)
+  return {
+    state: worst ? (worst.verdict === 'reject' ? 'rejected' : 'too-close') : 'accepted',
+    sentence: () => (worst ? explainFinding(worst) : explainAll(findings)),
+    findings,
+  }
+}

@@ -1,5 +1,5 @@
-import { sameExponents, type Exponents } from '../../quantity/dimension'
-import { findUnit, toSi } from '../../quantity/units'
+import { sameExponents, type Exponents } from '../quantity/dimension'
+import { findUnit, toSi } from '../quantity/units'
 import { readCall } from './calls'
 import {
   describe,

@@ -1,7 +1,7 @@
-import { Problem } from '../../problem'
-import { outputDimension, outputScale } from '../../calculators/define'
-import { findCalculator } from '../../calculators/registry'
-import { describeExponents, dimensions, sameExponents, type Exponents } from '../../quantity/dimension'
+import { Problem } from '../problem'
+import { outputDimension, outputScale } from '../calculators/define'
+import { findCalculator } from '../calculators/registry'
+import { describeExponents, dimensions, sameExponents, type Exponents } from '../quantity/dimension'
 import {
   describe,
   NONE,
@@ -12,9 +12,9 @@ import {
   type FormulaType,
   type Node,
   type Part,
-  type RecordedStatistic,
+  type PartReader,
+  type RecordFunction,
 } from './parts'
-import type { Reader } from './reader'
 
 /** Functions of one number: what they compute, what they take (null: anything) and what they give. */
 const angle = dimensions.angle.exponents
@@ -43,13 +43,14 @@ const constantWord = (node: Node | undefined): string | null =>
  * Reads a call: a function of numbers, a table, a calculator, or the record of an earlier step. Nothing
  * else can be called.
  */
-export function readCall(reader: Reader, node: Node): Part {
+export function readCall(reader: PartReader, node: Node): Part {
   const name = (node.fn as Node | undefined)?.name ?? String(node.fn)
   const args = node.args!
   if (name === 'table') return table(reader, args, node)
   if (name === 'calculator') return calculator(reader, args, node)
-  if (name === 'reading' || name === 'answer') return recorded(reader, name, args, node)
   if (name === 'mark') return mark(reader, args, node)
+  const of = reader.scope.recorded?.functions.get(name)
+  if (of) return recorded(reader, name, of, args, node)
   if (!Object.hasOwn(singles, name) && !Object.hasOwn(extremes, name))
     throw new Refusal(`"${name}" may not be called from a procedure.`, name)
   const parts = args.map((arg) => numeric(reader.read(arg), arg, `${name}()`))
@@ -75,7 +76,7 @@ export function readCall(reader: Reader, node: Node): Part {
   return { type: number(to(x.exponents)), evaluate: (s) => fn(x.evaluate(s)) }
 }
 
-function table(reader: Reader, args: Node[], node: Node): Part {
+function table(reader: PartReader, args: Node[], node: Node): Part {
   const found = reader.scope.tables.get(String(args[0]?.value))
   if (!found)
     throw new Refusal(`There is no table ${args[0]?.toString() ?? ''} in this procedure.`, node.toString())
@@ -95,7 +96,7 @@ function table(reader: Reader, args: Node[], node: Node): Part {
   }
 }
 
-function calculator(reader: Reader, args: Node[], node: Node): Part {
+function calculator(reader: PartReader, args: Node[], node: Node): Part {
   const [key, output, object] = args
   const found = findCalculator(key?.value)
   const kind = found.outputs[String(output?.value)]
@@ -149,27 +150,30 @@ function calculator(reader: Reader, args: Node[], node: Node): Part {
   }
 }
 
+const which = ({ which, numbered }: RecordFunction) =>
+  [...which.map((w) => `"${w}"`), ...(numbered ? ['a whole number'] : [])]
+    .join(', ')
+    .replace(/, ([^,]*)$/, ' or $1')
+
 /**
- * `reading("step")`, `reading("step", "max")`, `reading("step", 2)`: what was read at an earlier step;
- * `answer("step")`: what was chosen there.
+ * What was recorded before: `reading("step")`, `reading("step", "max")`, `reading("step", 2)`: what was
+ * read at an earlier step; `answer("step")`: what was chosen there; `lift("low")`: the state of the fill.
  */
-function recorded(reader: Reader, what: 'reading' | 'answer', args: Node[], node: Node): Part {
-  const named = constantWord(args[0])
-  if (named === null || args.length > (what === 'reading' ? 2 : 1))
-    throw new Refusal(`Write ${what}("step").`, node.toString())
-  const which = args[1]?.value
-  const statistic = which === undefined ? 'mean' : (which as RecordedStatistic)
-  if (
-    !['mean', 'min', 'max', 'range'].includes(statistic as string) &&
-    !(typeof statistic === 'number' && Number.isInteger(statistic) && statistic >= 1)
-  )
+function recorded(reader: PartReader, name: string, of: RecordFunction, args: Node[], node: Node): Part {
+  const said = of.names ? args.slice(1) : args
+  const named = of.names ? constantWord(args[0]) : null
+  const most = of.which.length > 0 ? 1 : 0
+  if ((of.names && named === null) || said.length > most || (!of.names && said.length < most))
     throw new Refusal(
-      'The second value of reading() is "mean", "min", "max", "range" or a whole number.',
+      `Write ${name}(${[of.names ? '"step"' : '', of.names || most === 0 ? '' : `"${of.which[0]}"`].filter(Boolean).join(', ')}).`,
       node.toString(),
     )
-  if (!reader.scope.recorded) throw new Refusal(`${what}() cannot be used here.`, node.toString())
-  const step = reader.scope.resolve?.(named) ?? named
-  const { slot, type } = reader.scope.recorded.use(what, step, statistic)
+  const value = said.length > 0 ? said[0]!.value : (of.which[0] ?? '')
+  const counted = of.numbered && typeof value === 'number' && Number.isInteger(value) && value >= 1
+  if (most > 0 && !counted && !of.which.includes(value as string))
+    throw new Refusal(`The ${of.names ? 'second ' : ''}value of ${name}() is ${which(of)}.`, node.toString())
+  const asked = named === null ? null : (reader.scope.resolve?.(named) ?? named)
+  const { step, slot, type } = reader.scope.recorded!.use(name, asked, value as string | number)
   reader.steps.add(step)
   reader.records.add(step)
   if (type.kind !== 'number') return { type, evaluate: (s) => s[slot] as string }
@@ -177,7 +181,7 @@ function recorded(reader: Reader, what: 'reading' | 'answer', args: Node[], node
 }
 
 /** `mark("step")`: the distance worked out at an earlier mark. */
-function mark(reader: Reader, args: Node[], node: Node): Part {
+function mark(reader: PartReader, args: Node[], node: Node): Part {
   const named = constantWord(args[0])
   const step = named === null ? null : (reader.scope.resolve?.(named) ?? named)
   const found = step === null ? undefined : reader.scope.marks?.get(step)

@@ -1,6 +1,5 @@
 import type { MathNode } from 'mathjs/number'
-import { describeExponents, dimensions, type DimensionKey, type Exponents } from '../../quantity/dimension'
-import type { CompiledTable } from '../table'
+import { describeExponents, dimensions, type DimensionKey, type Exponents } from '../quantity/dimension'
 
 /** What a formula may yield. Numbers carry their dimension. */
 export type FormulaType = { kind: 'number'; exponents: Exponents } | { kind: 'truth' } | { kind: 'word' }
@@ -9,20 +8,42 @@ export type FactValue = number | string | boolean | null | undefined
 export type Slots = readonly FactValue[]
 export type Evaluate = (slots: Slots) => number | string | boolean
 
-/** What is taken of the readings of an earlier step: a statistic, or the n-th of them (from 1). */
-export type RecordedStatistic = 'mean' | 'min' | 'max' | 'range' | number
+/** How a function that reads the record is called. */
+export interface RecordFunction {
+  /** whether its first value names the step; else it means the last step before that records it */
+  readonly names: boolean
+  /** words that say which value is meant; where the step is named the first is meant when none is given */
+  readonly which: readonly string[]
+  /** it also takes a whole number from 1: which of them */
+  readonly numbered?: boolean
+  /** its value is that of the moment which is judged, not of the whole record */
+  readonly asOf?: boolean
+}
 
 /** What formulas may read of the steps before the one they stand at. */
 export interface RecordedSteps {
+  /** by their names */
+  readonly functions: ReadonlyMap<string, RecordFunction>
   /**
-   * slot and type of what was recorded. @throws Problem when the step comes later, is unknown, or records
-   * no such thing
+   * step, slot and type of what was recorded; without a step, at the last one that records it. @throws
+   * Problem when the step comes later, is unknown, or records no such thing
    */
   use(
-    what: 'reading' | 'answer',
-    step: string,
-    statistic: RecordedStatistic,
-  ): { slot: number; type: FormulaType }
+    name: string,
+    step: string | null,
+    which: string | number,
+  ): { step: string; slot: number; type: FormulaType }
+}
+
+/**
+ * A table ready to be looked up: SI inside. Outside its range it gives NaN: a table is never
+ * extrapolated.
+ */
+export interface CompiledTable {
+  readonly key: string
+  readonly type: FormulaType
+  readonly axes: readonly { type: FormulaType }[]
+  look(at: readonly (number | string)[]): number
 }
 
 export interface Scope {
@@ -98,6 +119,15 @@ export interface Node {
   toString(): string
 }
 export const nodeOf = (tree: MathNode): Node => tree as unknown as Node
+
+/** Reads one node; what calls are read with. */
+export interface PartReader {
+  readonly scope: Scope
+  /** steps that a value comes from, and those whose record it reads, as they are met */
+  readonly steps: Set<string>
+  readonly records: Set<string>
+  read(node: Node): Part
+}
 
 /** A part as a number with its dimension. @throws Refusal */
 export function numeric(

@@ -1,0 +1,29 @@
+import * as yup from 'yup'
+import { answer } from '../record/payload'
+import { defineCheck } from './define'
+import { text } from './schema'
+import { plain } from './verdict'
+
+export interface ConfirmCheck {
+  kind: 'confirm'
+  question: string
+  photo?: boolean
+}
+
+/** A yes or no. */
+export const confirmation = answer({
+  answer: yup.string().oneOf(['yes', 'no']).required(),
+  at: yup.string(),
+})
+export const yesOrNo = ({ answer }: Record<string, unknown>) => (answer === 'yes' ? 'yes' : 'no')
+
+/** A question with yes for what conforms. */
+export const confirm = defineCheck<ConfirmCheck>({
+  kind: 'confirm',
+  schema: { question: text().required(), photo: yup.boolean() },
+  answers: { confirmation },
+  plain: true,
+  judge: (_made, { payload }) =>
+    payload.answer === 'yes' ? plain('accepted', 'Confirmed.') : plain('rejected', 'Answered no.'),
+  describe: { rule: (check) => check.question, entry: yesOrNo },
+})

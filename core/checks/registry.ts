@@ -1,0 +1,39 @@
+import type { EntryKind } from '../record/entry'
+import type { Payload } from '../record/payload'
+import { calculated } from './calculated'
+import { choice } from './choice'
+import { clock } from './clock'
+import { confirm } from './confirm'
+import { count } from './count'
+import type { AnyCheck, CheckOf } from './define'
+import { lot } from './lot'
+import { mark } from './mark'
+import { environment, measure } from './measure'
+
+/** Every kind of check that a procedure may ask. A new one is a file of its own and a line here. */
+const kinds = { confirm, choice, measure, environment, mark, count, clock, lot, calculated }
+
+export type CheckKind = keyof typeof kinds
+export type Check = CheckOf<(typeof kinds)[CheckKind]>
+
+export const checkKinds = kinds as unknown as Readonly<Record<CheckKind, AnyCheck>>
+const all: readonly AnyCheck[] = Object.values(checkKinds)
+
+/** The definition of a check's kind. */
+export const definitionOf = (check: { kind: string }): AnyCheck => checkKinds[check.kind as CheckKind]
+
+/** Entry kinds that answer a check (the others ask, decide, remark or correct), with their payloads. */
+export const answerPayloads: Partial<Record<EntryKind, Payload>> = Object.assign(
+  {},
+  ...all.map((d) => d.answers),
+)
+export const answering: ReadonlySet<EntryKind> = new Set(Object.keys(answerPayloads) as EntryKind[])
+
+/** Whether a person answers it; what is worked out asks nobody. */
+export const isAnswered = (check: { kind: string }): boolean => !definitionOf(check).workOut
+
+/** Of a check that is a clock: what is done when it has run, and what it holds back. */
+export const clockOf = (check: { kind: string }) => definitionOf(check).clock?.(check) ?? null
+
+/** Whether it only waits: a clock after which nobody has to do anything. */
+export const onlyWaits = (check: { kind: string }): boolean => clockOf(check)?.action === null
