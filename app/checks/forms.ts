@@ -18,4 +18,6 @@ export const checkForms: Record<CheckKind, Component | null> = {
   lot: LotCheck,
   count: CountCheck,
   calculated: null,
+  lifts: null,
+  density: null,
 }

@@ -72,6 +72,8 @@ export interface CheckCompiler {
   readonly title: string
   /** @throws PathProblem, also when it does not give what is wanted */
   formula(text: unknown, place: string, wanted: DimensionKey | FormulaType): Formula | null
+  /** as `formula`, where a bare number is SI */
+  si(text: unknown, place: string, wanted: DimensionKey): Formula
   /** index of the step that a key means from here */
   find(key: string, place: string): number
   /** refuses a unit of another dimension */

@@ -32,8 +32,8 @@ export const dimension = (...more: string[]) => yup.string().oneOf([...Object.ke
 export const record = <S extends yup.ObjectShape>(shape: S) =>
   yup
     .object(shape)
-    .noUnknown(true, ({ unknown, path }) => `${path || 'The procedure'} has unknown keys: ${unknown}`)
-    .strict(false)
+    // Not `noUnknown`: that drops what it does not know before it looks, and a limit misspelled would be no limit.
+    .exact(({ properties, path }) => `${path || 'The procedure'} has unknown keys: ${properties}`)
 
 export const list = <T extends yup.Schema>(of: T, max = 200) => yup.array().of(of).max(max)
 

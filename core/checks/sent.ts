@@ -22,7 +22,7 @@ export const newEntrySchema = yup
     device: yup.string().strict().max(60).nullable().default(null),
     ...timing,
   })
-  .noUnknown(true, ({ unknown }) => `The entry has unknown keys: ${unknown}`)
+  .exact(({ properties }) => `The entry has unknown keys: ${properties}`)
 
 /** Checks the payload of an entry against its kind. @throws Problem `bad-payload` naming the field */
 export function checkPayload(kind: EntryKind, payload: unknown): Record<string, unknown> {

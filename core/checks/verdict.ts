@@ -77,6 +77,9 @@ export const plain = (state: StepState, sentence: Verdict['sentence']): Verdict 
   findings: [],
 })
 
+/** What is wrong, entry by entry. */
+export const faultsSay = (faults: readonly Fault[]): string => faults.map((f) => f.sentence).join(' ')
+
 /** An entry that says nothing of the step's question. */
 export const stray = (kind: string): Verdict => plain('not-started', `A ${kind} does not answer this step.`)
 

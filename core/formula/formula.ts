@@ -8,6 +8,16 @@ export type { FactValue, Formula, FormulaType, RecordedSteps, RecordFunction, Sc
 
 const MAX_LENGTH = 400
 
+/** A formula that is a plain number in SI. */
+export const constantFormula = (value: number, type: FormulaType): Formula => ({
+  text: String(value),
+  type,
+  uses: [],
+  steps: [],
+  records: [],
+  evaluate: () => value,
+})
+
 /**
  * Compiles a formula such as `fitting.width / 2 + 20 mm`.
  *

@@ -1,6 +1,7 @@
 import type { CompiledStep } from '../procedure/compile'
 import { showQuantity } from '../quantity/show'
-import type { Finding } from '../checks/verdict'
+import { definitionOf } from '../checks/registry'
+import type { Fault, Finding } from '../checks/verdict'
 import type { Draft } from './types'
 
 function criterionOf({ title, min, max, dimension, unit }: Finding): string {
@@ -13,11 +14,20 @@ function criterionOf({ title, min, max, dimension, unit }: Finding): string {
 /** A nonconformance drafted from a rejected step: the criterion and what was found against it. */
 export function draftOf(
   step: CompiledStep,
-  judged: { findings: readonly Finding[]; entry: string | null },
+  judged: { findings: readonly Finding[]; faults: readonly Fault[]; entry: string | null },
   sentence: string,
 ): Draft {
   const bad = judged.findings.find((f) => f.verdict === 'reject')
   const check = step.step.check
+  const faulty = judged.faults.find((f) => f.verdict === 'reject')
+  if (faulty)
+    return {
+      step: step.step.key,
+      kind: 'rejected',
+      criterion: definitionOf(check).describe.rule(check),
+      reading: faulty.sentence,
+      entry: faulty.entry,
+    }
   const criterion = bad ? criterionOf(bad) : 'question' in check ? check.question : step.step.title
   return {
     step: step.step.key,

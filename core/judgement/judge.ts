@@ -177,7 +177,7 @@ class Judge {
       const draft = stuck
         ? draftOf(
             step,
-            { findings: stuck.verdict.findings, entry: stuck.entry.id },
+            { findings: stuck.verdict.findings, faults: [], entry: stuck.entry.id },
             say(stuck.verdict.sentence),
           )
         : draftOf(step, out, say(out.sentence))

@@ -8,7 +8,13 @@ import {
   type JudgedSubject,
 } from '../checks/define'
 import { definitionOf } from '../checks/registry'
-import { compileFormula, typeOfDimension, type Formula, type FormulaType } from '../formula/formula'
+import {
+  compileFormula,
+  constantFormula,
+  typeOfDimension,
+  type Formula,
+  type FormulaType,
+} from '../formula/formula'
 import { located, PathProblem } from '../formula/path-problem'
 import { Problem } from '../problem'
 import { dimensions, type DimensionKey } from '../quantity/dimension'
@@ -141,6 +147,12 @@ class StepCompiler {
     return {
       title: this.step.title,
       formula: (text, place, wanted) => this.formula(text, here(place), wanted),
+      si: (text, place, wanted) => {
+        const bare = String(text).trim()
+        return bare !== '' && Number.isFinite(Number(bare))
+          ? constantFormula(Number(bare), typeOfDimension(wanted))
+          : this.formula(bare, here(place), wanted)!
+      },
       find: (key, place) => this.find(key, here(place)),
       unit: (symbol, dimension, place) => this.unit(symbol, dimension, here(place)),
       calculator: (key, place) => located(`${this.path}.${here(place)}`, () => findCalculator(key)),

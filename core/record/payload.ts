@@ -28,7 +28,7 @@ export const day = () =>
 export const shape = <S extends yup.ObjectShape>(s: S) =>
   yup
     .object(s)
-    .noUnknown(true, ({ unknown }) => `The payload has unknown keys: ${unknown}`)
+    .exact(({ properties }) => `The payload has unknown keys: ${properties}`)
     .required()
 
 /** The payload of an answer: with its reason, where something is done again after a rejection. */

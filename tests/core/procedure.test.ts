@@ -59,7 +59,8 @@ describe('a procedure document', () => {
       /There is no step "controller-tim"/,
     ],
     ['a list where words are due', 'title: Cut square', 'title: [1]', /title must be a `string` type/],
-    ['an unknown key', 'title: Cut square', 'titel: Cut square', /unknown keys|required/],
+    ['an unknown key', 'title: Cut square', 'title: Cut square\n        wy: Because', /unknown keys: wy/],
+    ['a misspelled limit', 'max: 10 % * pipe.wall', 'mn: 1 mm, max: 10 % * pipe.wall', /unknown keys: mn/],
     [
       'a calculator that does not exist',
       'key: ovality, readings',
