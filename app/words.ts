@@ -1,10 +1,11 @@
-import type { JointState } from '#core/judgement/types'
+import type { SubjectState } from '#core/judgement/types'
+import type { Moisture, Plant, Side } from '#core/checks/lifts'
 import type { StepState } from '#core/checks/verdict'
 import type { End } from '#core/procedure/ends'
-import type { Role } from '#core/record/entry'
+import { roles, type Role } from '#core/access'
 
 /** The interface's words in one place, so that a translation is a file. */
-export const stateWords: Record<StepState | JointState, string> = {
+export const stateWords: Record<StepState | SubjectState, string> = {
   accepted: 'Accepted',
   rejected: 'Rejected',
   'too-close': 'Too close to call',
@@ -18,15 +19,21 @@ export const stateWords: Record<StepState | JointState, string> = {
   'in-work': 'In work',
 }
 
-export const roleWords: Record<Role, string> = {
-  inspector: 'Inspector',
-  'crew-lead': 'Crew lead',
-  engineer: 'Engineer',
-  witness: 'Witness',
-  administrator: 'Administrator',
-}
+export const roleWords = Object.fromEntries(
+  Object.entries(roles).map(([role, { title }]) => [role, title]),
+) as Record<Role, string>
 
 export const endWords: Record<End, string> = { upstream: 'Upstream', downstream: 'Downstream' }
+
+export const sideWords: Record<Side, string> = { left: 'Left', right: 'Right', both: 'Both sides' }
+export const plantWords: Record<Plant, string> = {
+  hand: 'Hand tool',
+  plate: 'Plate',
+  roller: 'Roller',
+  vehicle: 'Vehicle',
+  none: 'Nothing',
+}
+export const moistureWords: Record<Moisture, string> = { dry: 'Dry', damp: 'Damp', wet: 'Wet' }
 
 export const pointWords: Record<string, string> = {
   H: 'Hold point',
@@ -193,6 +200,9 @@ export const placeWords = {
   downstream: 'Downstream pipe',
   fitting: 'Fitting',
 } as const
+
+/** What is done again in the place of an entry. */
+export const againWords: Record<string, string> = { lift: 'Laid again', density: 'Test beside it' }
 
 export const entryWords: Record<string, string> = {
   reading: 'Reading',

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import { resolve } from 'node:path'
 import * as yup from 'yup'
 import { judge } from '../core/judgement/judge'
-import type { JointJudgement } from '../core/judgement/types'
+import type { Judgement } from '../core/judgement/types'
 import { endOf, plainKey } from '../core/procedure/ends'
 import { readFacts } from '../core/procedure/facts'
 import { loadProcedure } from '../core/procedure/load'
@@ -47,7 +47,7 @@ const recordSchema = yup.object({
  * The judgement with steps by the keys of the document, and the end beside them where a step is made at
  * each.
  */
-const byDocument = (j: JointJudgement) => {
+const byDocument = (j: Judgement) => {
   const named = <T extends { step: string }>(x: T) => ({ ...x, step: plainKey(x.step), end: endOf(x.step) })
   return {
     ...j,

@@ -1,4 +1,4 @@
-import type { Role } from '../core/record/entry'
+import type { Role } from '../core/access'
 
 export const demoPassword = 'skerry-head'
 export const demoPin = '2468'

@@ -3,6 +3,7 @@ import { insertProcedure, saveProcedureProjection } from '../server/db/procedure
 import { projectProcedure } from '../server/services/procedures'
 import { sha256 } from '../server/services/record'
 import { DAY, HOUR, write, type Brief, type Ground } from './ground'
+import { EMBEDMENT } from './seed-reaches'
 import { procedureSource, systemKeys } from './system-records'
 
 type Story = 'issued' | 'in-review'
@@ -50,7 +51,8 @@ async function layProcedure(g: Ground, source: string, story: Story, daysAgo: nu
  * review.
  */
 export async function layProcedures(g: Ground): Promise<void> {
-  for (const key of systemKeys) g.procedures[key] = await layProcedure(g, procedureSource(key), 'issued', 38)
+  for (const key of [...systemKeys, EMBEDMENT])
+    g.procedures[key] = await layProcedure(g, procedureSource(key), 'issued', 38)
   const stricter = procedureSource('pe-electrofusion-socket')
     .replace('revision: A', 'revision: B')
     .replace('min(1.5 % * pipe.od, 3 mm)', 'min(0.4 % * pipe.od, 3 mm)')

@@ -1,7 +1,8 @@
 import { judgeAhead } from '../core/judgement/ahead'
-import { emptySummary, findJoint, saveJointProjection } from '../server/db/joints'
+import { emptySummary, projectSubject } from '../core/judgement/projection'
+import { findJoint } from '../server/db/joints'
+import { saveProjection } from '../server/db/projection'
 import { forCore } from '../server/db/entries'
-import { projectJoint } from '../server/services/joints'
 import { judgeOptions } from '../server/services/judging'
 import { saveMakeup } from '../server/services/makeup'
 import { DAY, HOUR, MINUTE, write, type Ground } from './ground'
@@ -322,13 +323,14 @@ async function layJoint(
       stored,
     )
   const options = await judgeOptions(db, g.project, system.key)
-  await saveJointProjection(
+  await saveProjection(
     db,
+    'joints',
     id,
-    projectJoint(
+    projectSubject(
       system.compiled,
-      { facts },
-      stored,
+      facts,
+      stored.map(forCore),
       stored.length > 0 ? Date.parse(stored.at(-1)!.receivedAt) : now,
       options,
     ),

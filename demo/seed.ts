@@ -1,18 +1,18 @@
 import { readFileSync } from 'node:fs'
 import type { Knex } from 'knex'
 import Papa from 'papaparse'
-import { judgeReach, sampleEmbedmentCriteria } from '../core/embedment/reach'
+import { emptySummary, projectSubject } from '../core/judgement/projection'
 import { samplePeExpansion } from '../core/pressure/pe-expansion'
 import { elevationAt } from '../core/pressure/pack'
 import { readPressureLog } from '../core/pressure/log'
 import { loadProcedure } from '../core/procedure/load'
 import { readFacts } from '../core/procedure/facts'
 import { forCore, type StoredEntry } from '../server/db/entries'
-import { emptySummary, findJoint, saveJointProjection } from '../server/db/joints'
+import { findJoint } from '../server/db/joints'
+import { saveProjection } from '../server/db/projection'
 import { findProject } from '../server/db/projects'
 import { insertFile } from '../server/db/files'
-import { findPack, insertPack, savePack, saveReach } from '../server/db/site'
-import { projectJoint } from '../server/services/joints'
+import { findPack, insertPack, savePack } from '../server/db/site'
 import { judgeOptions } from '../server/services/judging'
 import { saveMakeup } from '../server/services/makeup'
 import { disposeNcr, raiseNcr, reworkNcr, verifyNcr } from '../server/services/ncrs'
@@ -22,12 +22,13 @@ import { hashSecret } from '../server/services/secrets'
 import { conformingJoint, upTo, type Made } from './joint-entries'
 import { crewNames, demoPassword, demoPeople, demoPin } from './people'
 import { makeLog } from './pressure-log'
-import { DAY, HOUR, MINUTE, write, type Brief, type Ground } from './ground'
+import { DAY, HOUR, MINUTE, write, type Ground } from './ground'
 import { seeded } from './random'
 import { layOtherLines, layOtherJoints } from './seed-systems'
 import { layProcedures } from './seed-procedures'
 import { procedureSource } from './system-records'
 import { catalogue } from './goods'
+import { layReaches } from './seed-reaches'
 import { layGoods, type Stock } from './seed-goods'
 import { branch, instruments, JOINTS, PIPE, risingMain, scheme } from './scheme'
 
@@ -216,10 +217,11 @@ async function layJoints(g: Ground, stock: Stock) {
         ? await writeJoint(g, id, lead, made, startedAt)
         : await playScene(g, id, lead, scene, made)
     const at = entries.length > 0 ? Date.parse(entries.at(-1)!.receivedAt) : now
-    await saveJointProjection(
+    await saveProjection(
       db,
+      'joints',
       id,
-      projectJoint(compiled, { facts: facts as Record<string, number> }, entries, at, options),
+      projectSubject(compiled, facts as Record<string, number>, entries.map(forCore), at, options),
     )
     await saveMakeup(db, (await findJoint(db, g.project.id, id))!, entries)
     if (scene === 'rejected' || scene === 'reworked') await layNcr(g, id, scene, lead)
@@ -358,7 +360,8 @@ async function layNcr(g: Ground, joint: string, scene: string, lead: string) {
       db,
       g.project,
       people.ines!,
-      { id: random.id(at), subjectType: 'joint', subject: joint, step, criterion, reading, photo: null },
+      { id: random.id(at), subjectType: 'joint', subject: joint, step, photo: null },
+      { criterion, reading },
       new Date(at),
     )
   const found = (await findJoint(db, g.project.id, joint))!.summary.drafts[0]!
@@ -392,59 +395,6 @@ async function layNcr(g: Ground, joint: string, scene: string, lead: string) {
     new Date(now - 27 * HOUR),
   )
   await verifyNcr(db, g.project, people.oskar!, id, true, 'Seen and measured.', new Date(now - 26.5 * HOUR))
-}
-
-async function layReaches(g: Ground) {
-  const { db, random, now } = g
-  const od = 0.315
-  for (let n = 0; n < 46; n++) {
-    const id = random.id(now - 30 * DAY)
-    const crew = Math.floor(n / 5) % 2
-    await db('reaches').insert({
-      id,
-      project: g.project.id,
-      alignment: g.lines.main,
-      crew: g.crews[crew],
-      name: `RM reach ${String(n + 1).padStart(2, '0')}`,
-      from_station: n * 60,
-      to_station: n * 60 + 60,
-      pipe_od: od,
-      criteria: JSON.stringify(sampleEmbedmentCriteria),
-    })
-    if (n > 43) continue
-    const at = now - ((43 - n) / 43) * 27 * DAY - 3 * HOUR
-    const lift = (side: string, thickness: number, k: number, passes = 4): Brief => ({
-      kind: 'lift',
-      payload: { side, thickness, passes, material: 'sand', haunched: true },
-      at: at + k * 20 * MINUTE,
-    })
-    const density = (wet: number, k: number): Brief => ({
-      kind: 'density',
-      payload: { side: 'both', wetDensity: wet, moisture: 0.09, maximum: 1880, station: n * 60 + 30 },
-      at: at + k * 20 * MINUTE,
-    })
-    const whole = [
-      lift('left', 0.15, 0),
-      lift('right', 0.15, 1),
-      lift('both', 0.15, 2),
-      density(random.between(1880, 1960, 1), 3),
-      lift('both', 0.15, 4),
-      density(random.between(1880, 1960, 1), 5),
-      lift('both', 0.2, 6),
-      density(random.between(1890, 1960, 1), 7),
-    ]
-    const list =
-      n === 43
-        ? whole.slice(0, 3)
-        : n === 42
-          ? [...whole.slice(0, 2), lift('left', 0.25, 2, 2)]
-          : n === 41
-            ? [...whole.slice(0, 3), density(1846, 3)]
-            : whole
-    const entries = await write(g, 'reach', id, crew === 0 ? 'tam' : 'rhona', list)
-    const judged = judgeReach(entries.map(forCore), od)
-    await saveReach(db, id, { state: judged.state, left: judged.left, right: judged.right })
-  }
 }
 
 async function layPacks(g: Ground) {
@@ -554,7 +504,6 @@ async function layPacks(g: Ground) {
       )
     await savePack(db, id, projectPack(entries))
     if (story === 'failed') {
-      const culprit = evaluation.numbers.find((n) => n.verdict === 'reject')!
       await raiseNcr(
         db,
         g.project,
@@ -564,10 +513,9 @@ async function layPacks(g: Ground) {
           subjectType: 'pack',
           subject: id,
           step: null,
-          criterion: `${culprit.title}: ${culprit.formula}`,
-          reading: culprit.text,
           photo: null,
         },
+        null,
         new Date(end + HOUR),
       )
     }

@@ -3,7 +3,7 @@ import type { CompiledStep } from '#core/procedure/compile'
 import type { Slots } from '#core/formula/formula'
 import type { StepJudgement } from '#core/judgement/types'
 import type { Entry, EntryKind } from '#core/record/entry'
-import type { JointSheet } from '~/composables/useJointSheet'
+import type { Sheet } from '~/composables/useWorksheet'
 
 /** What a person answers at a step, as it will be entered. */
 export interface Answer {
@@ -17,7 +17,7 @@ export interface CheckProps {
   step: CompiledStep
   judged: StepJudgement
   slots: Slots
-  sheet: JointSheet
+  sheet: Sheet
   entries: Entry[]
   now: number
   busy: boolean
@@ -40,6 +40,8 @@ export interface CheckForm {
   choose?(index: number): void
   clear?(): void
   put?(texts: string[]): void
+  /** the next answer takes the place of an entry, or answers it */
+  replace?(entry: string): void
 }
 
 /** The check of a step as the kind that a form is made for. */

@@ -4,6 +4,8 @@ import ChoiceCheck from './ChoiceCheck.vue'
 import ClockCheck from './ClockCheck.vue'
 import ConfirmCheck from './ConfirmCheck.vue'
 import CountCheck from './CountCheck.vue'
+import DensityCheck from './DensityCheck.vue'
+import LiftsCheck from './LiftsCheck.vue'
 import LotCheck from './LotCheck.vue'
 import MeasureCheck from './MeasureCheck.vue'
 
@@ -18,6 +20,6 @@ export const checkForms: Record<CheckKind, Component | null> = {
   lot: LotCheck,
   count: CountCheck,
   calculated: null,
-  lifts: null,
-  density: null,
+  lifts: LiftsCheck,
+  density: DensityCheck,
 }

@@ -1,16 +1,19 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { stateWords } from '~/words'
-import type { JointState } from '#core/judgement/types'
+import type { SubjectState } from '#core/judgement/types'
 import type { StepState } from '#core/checks/verdict'
 
 /** A state by shape, colour and word. The word stands beside it or is its accessible name. */
-const props = withDefaults(defineProps<{ state: StepState | JointState; size?: number; word?: boolean }>(), {
-  size: 22,
-  word: false,
-})
+const props = withDefaults(
+  defineProps<{ state: StepState | SubjectState; size?: number; word?: boolean }>(),
+  {
+    size: 22,
+    word: false,
+  },
+)
 
-const colours: Partial<Record<StepState | JointState, string>> = {
+const colours: Partial<Record<StepState | SubjectState, string>> = {
   accepted: 'accepted',
   rejected: 'rejected',
   overdue: 'rejected',

@@ -51,7 +51,7 @@ async function leave() {
         :station="store.station"
       />
     </NuxtLink>
-    <span v-if="!feedOpen && !session.may('administrator')" class="signal">No live signal</span>
+    <span v-if="!feedOpen && session.can('see-site')" class="signal">No live signal</span>
     <button type="button" class="icon" aria-label="Go to" @click="$emit('find')">
       <IconSearch aria-hidden="true" />
     </button>

@@ -4,10 +4,10 @@ import { answering } from '#core/checks/registry'
 import type { StepJudgement } from '#core/judgement/types'
 import type { Entry } from '#core/record/entry'
 import type { Answer, CheckForm } from '~/checks/form'
-import type { JointAtWork } from '~/composables/useJointSheet'
+import type { AtWork } from '~/composables/useWorksheet'
 
 interface Sheet {
-  record: JointAtWork['record']
+  record: AtWork['record']
   current: Ref<string | null>
   judged: Ref<StepJudgement | null>
   /** entries of the step at hand */

@@ -7,14 +7,14 @@ import type { CompiledProcedure } from '#core/procedure/compile'
 import type { FactValue } from '#core/formula/formula'
 import type { Entry, EntryKind } from '#core/record/entry'
 import { useSession } from '~/stores/session'
-import type { Decision, JointAtWork, JointSheet } from '~/composables/useJointSheet'
+import type { Decision, AtWork, Sheet } from '~/composables/useWorksheet'
 
 /** A made-up joint worked like a real one, on this device only: nothing is sent, nothing is kept. */
 export function useDryRun(
   procedure: CompiledProcedure,
   facts: Record<string, FactValue>,
   schools: Record<string, string>,
-): JointAtWork & { skip: (seconds: number) => void } {
+): AtWork & { skip: (seconds: number) => void } {
   const session = useSession()
   const real = useNow()
   const ahead = ref(0)
@@ -24,27 +24,25 @@ export function useDryRun(
   const compiled = shallowRef<CompiledProcedure | null>(procedure)
   const instruments = session.overview?.instruments ?? []
   const sheet = shallowRef({
-    joint: {
+    subject: {
+      type: procedure.procedure.subject ?? 'joint',
       id: 'dry-run',
-      number: 'Dry run',
-      station: 0,
+      title: 'Dry run',
       crew: '',
       facts,
       system: procedure.procedure.system,
-      procedure: procedure.procedure.key,
       state: 'not-started',
       alignment: '',
     },
     procedure: procedure.procedure,
-    opening: null,
     schools,
     plan: {},
     rule: 'guarded',
     instruments,
-    items: [],
+    lots: {},
     people: { [session.person?.id ?? '']: session.person?.name ?? '' },
     entries: [],
-  } as unknown as JointSheet)
+  } as unknown as Sheet)
   const options = computed<JudgeOptions>(() => ({
     rule: 'guarded',
     schools,
@@ -91,5 +89,5 @@ export function useDryRun(
     record,
     decide,
     skip: (seconds: number) => (ahead.value += seconds * 1000),
-  } as unknown as JointAtWork & { skip: (seconds: number) => void }
+  } as unknown as AtWork & { skip: (seconds: number) => void }
 }

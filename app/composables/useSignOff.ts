@@ -1,5 +1,5 @@
 import { computed, ref, type Ref } from 'vue'
-import type { Decision, JointAtWork } from '~/composables/useJointSheet'
+import type { Decision, AtWork } from '~/composables/useWorksheet'
 
 const words = {
   release: ['Release', 'Release'],
@@ -9,7 +9,7 @@ const words = {
 } as const
 
 /** A sign-off at the step at hand: what it is called, and its dialog with the PIN. */
-export function useSignOff(joint: JointAtWork, current: Ref<string | null>) {
+export function useSignOff(joint: AtWork, current: Ref<string | null>) {
   const signing = ref<Decision>({ kind: 'release' })
   const open = ref(false)
   const title = computed(() => {

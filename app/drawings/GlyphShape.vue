@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { JointState } from '#core/judgement/types'
+import type { SubjectState } from '#core/judgement/types'
 import type { StepState } from '#core/checks/verdict'
 
 /** The state as two pipe ends and what stands between them: 48 by 32 units, in the current colour. */
-const props = defineProps<{ state: StepState | JointState }>()
+const props = defineProps<{ state: StepState | SubjectState }>()
 const apart = computed(() => !['accepted', 'rejected', 'too-close', 'differs'].includes(props.state))
 const dash = computed(() => (props.state === 'not-applicable' ? '4 3' : undefined))
 </script>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { JointState } from '#core/judgement/types'
+import type { SubjectState } from '#core/judgement/types'
 import type { ProfilePoint } from '#core/pressure/pack'
 import { elevationAt } from '#core/pressure/pack'
 import type { Strip, StripJoint } from '~/stores/strip'
@@ -49,7 +49,7 @@ const reachColour: Record<string, string> = {
   'in-work': stateColour['in-work'],
   'not-started': 'none',
 }
-const packColour: Record<string, JointState> = {
+const packColour: Record<string, SubjectState> = {
   signed: 'accepted',
   evaluated: 'in-work',
   failed: 'rejected',

@@ -1,31 +1,32 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { ReachJudgement } from '#core/embedment/reach'
-import { showIn } from '#core/quantity/show'
+import type { Fill } from '#core/checks/lifts'
 
 /** The reach cut across: lifts as they were laid on each side of the pipe, to scale. Metres. */
-const props = defineProps<{ od: number; judged: ReachJudgement; chosen: string | null }>()
+const props = defineProps<{ od: number; fill: Fill; target: number; hand: number; chosen: string | null }>()
 const emit = defineEmits<{ choose: [string] }>()
 const W = 560
 const H = 440
 const floor = H - 34
-const top = computed(() => Math.max(props.judged.target, props.judged.left, props.judged.right) * 1.12 + 0.05)
+const top = computed(() => Math.max(props.target, props.fill.left, props.fill.right) * 1.12 + 0.05)
 const scale = computed(() => Math.min((floor - 16) / top.value, 240 / (props.od / 2 + 0.3)))
 const y = (m: number) => floor - m * scale.value
 const half = computed(() => Math.min(250, (props.od / 2 + 0.3) * scale.value))
 const mid = W / 2
 const bands = computed(() =>
-  props.judged.lifts
-    .filter((l) => !l.replaced)
-    .flatMap((l) => [
-      ...(l.left ? [{ lift: l, side: 'left', range: l.left }] : []),
-      ...(l.right ? [{ lift: l, side: 'right', range: l.right }] : []),
-    ]),
+  props.fill.lifts.flatMap((l) => [
+    ...(l.left ? [{ lift: l, side: 'left', range: l.left }] : []),
+    ...(l.right ? [{ lift: l, side: 'right', range: l.right }] : []),
+  ]),
 )
+const whole = (m: number) => `${Math.round(m * 1000)} mm`
 const levels = computed(() => [
   { m: props.od / 2, name: 'springline' },
   { m: props.od, name: 'crown' },
-  { m: props.judged.target, name: 'by hand plant up to here' },
+  { m: props.od + props.hand, name: 'hand plant up to here' },
+  ...(Math.abs(props.target - props.od - props.hand) > 0.01
+    ? [{ m: props.target, name: 'fill to here' }]
+    : []),
 ])
 </script>
 
@@ -34,7 +35,7 @@ const levels = computed(() => [
     :viewBox="`0 0 ${W} ${H}`"
     class="section"
     role="img"
-    :aria-label="`Fill ${showIn(judged.left, 'mm')} mm left, ${showIn(judged.right, 'mm')} mm right of ${showIn(judged.target, 'mm')} mm`"
+    :aria-label="`Fill ${whole(fill.left)} left, ${whole(fill.right)} right of ${whole(target)}`"
   >
     <rect :x="mid - half" :y="floor" :width="half * 2" height="22" fill="var(--soil)" />
     <text :x="mid" :y="floor + 17" text-anchor="middle" class="muted">bedding</text>
@@ -48,7 +49,7 @@ const levels = computed(() => [
       v-for="b in bands"
       :key="b.lift.entry + b.side"
       class="lift"
-      :class="{ bad: b.lift.verdict === 'reject', here: b.lift.entry === chosen }"
+      :class="{ bad: b.lift.faults.length > 0, here: b.lift.entry === chosen }"
       @click="emit('choose', b.lift.entry)"
     >
       <rect
@@ -63,7 +64,7 @@ const levels = computed(() => [
         :y="y((b.range[0] + b.range[1]) / 2) + 5"
         :text-anchor="b.side === 'left' ? 'start' : 'end'"
       >
-        {{ showIn(b.lift.thickness, 'mm') }} mm · {{ b.lift.passes }}×
+        {{ Math.round(b.lift.rise * 1000) }} mm · {{ b.lift.payload.passes }}×
       </text>
     </g>
     <circle
@@ -84,7 +85,7 @@ const levels = computed(() => [
         stroke-dasharray="6 5"
       />
       <text :x="mid" :y="y(l.m) - 5" text-anchor="middle" class="level">
-        {{ l.name }} {{ showIn(l.m, 'mm') }}
+        {{ l.name }} {{ Math.round(l.m * 1000) }}
       </text>
     </g>
   </svg>

@@ -1,7 +1,7 @@
-import type { JointState } from '#core/judgement/types'
+import type { SubjectState } from '#core/judgement/types'
 
 /** What must not be hidden by its neighbours when many joints share a pixel: the most urgent state shows. */
-const urgency: JointState[] = [
+const urgency: SubjectState[] = [
   'accepted',
   'not-started',
   'in-work',
@@ -11,7 +11,7 @@ const urgency: JointState[] = [
   'rejected',
 ]
 
-export const stateColour: Record<JointState, string> = {
+export const stateColour: Record<SubjectState, string> = {
   accepted: 'var(--accepted)',
   'not-started': 'var(--idle)',
   'in-work': 'var(--line)',
@@ -24,13 +24,13 @@ export const stateColour: Record<JointState, string> = {
 /** What a run needs to know of a joint. */
 export interface RunJoint {
   station: number
-  state: JointState
+  state: SubjectState
 }
 
 export interface Run {
   x: number
   width: number
-  state: JointState
+  state: SubjectState
   count: number
 }
 
@@ -39,7 +39,7 @@ export interface Run {
  * twenty thousand joints draw as fast as twenty.
  */
 export function runsOf(joints: readonly RunJoint[], x: (station: number) => number, pixel = 3): Run[] {
-  const columns = new Map<number, { state: JointState; count: number }>()
+  const columns = new Map<number, { state: SubjectState; count: number }>()
   for (const joint of joints) {
     const column = Math.round(x(joint.station) / pixel)
     const known = columns.get(column)

@@ -28,14 +28,14 @@ const views = computed(() =>
       key: 'k',
       word: 'Clocks',
       icon: IconTimer,
-      show: session.may('inspector', 'crew-lead', 'engineer', 'witness'),
+      show: session.can('see-site'),
     },
     {
       to: '/deliveries',
       key: 'd',
       word: 'Deliveries',
       icon: IconTruck,
-      show: session.may('inspector', 'engineer', 'witness'),
+      show: session.can('see-office'),
     },
     { to: '/embedment', key: 'e', word: 'Embedment', icon: IconLayers, show: true },
     {
@@ -43,7 +43,7 @@ const views = computed(() =>
       key: 'p',
       word: 'Tests',
       icon: IconGauge,
-      show: session.may('inspector', 'engineer', 'witness'),
+      show: session.can('see-office'),
     },
     { to: '/ncrs', key: 'n', word: 'NCRs', icon: IconFlag, show: true },
     { to: '/procedures', key: 'b', word: 'Procedures', icon: IconBook, show: true },
@@ -86,7 +86,7 @@ watch(
   { immediate: true },
 )
 let pending: ReturnType<typeof setTimeout> | null = null
-if (session.person && session.projectKey && !session.may('administrator')) {
+if (session.person && session.projectKey && session.can('see-site')) {
   useFeed(session.projectKey, () => {
     // A burst of entries redraws the strip once.
     pending ??= setTimeout(() => {

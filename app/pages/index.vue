@@ -64,7 +64,7 @@ const measure = (i: TodayItem) => {
   return i.since ? times.span(now.value - i.since) : ''
 }
 
-if (!session.may('administrator')) {
+if (session.can('see-site')) {
   onMounted(load)
   useFeed(session.projectKey, () => void load())
 }
@@ -78,7 +78,7 @@ onMounted(() => (strip.station = null))
 <template>
   <div class="page">
     <Notice
-      v-if="session.may('administrator')"
+      v-if="!session.can('see-site')"
       empty="Nothing on site needs an administrator"
       hint="People, crews, instruments and backups are kept with the command line for now."
     />

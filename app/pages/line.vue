@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import type { JointState } from '#core/judgement/types'
+import type { SubjectState } from '#core/judgement/types'
 import { useSession } from '~/stores/session'
 import { useStrip, type StripJoint } from '~/stores/strip'
 import { packStateWords, stateWords } from '~/words'
@@ -12,7 +12,7 @@ const route = useRoute()
 const box = ref<HTMLElement | null>(null)
 const { width } = useElementSize(box)
 const crew = ref('')
-const only = ref<JointState | ''>('')
+const only = ref<SubjectState | ''>('')
 const line = computed(() => session.line)
 /** the stations in view */
 const view = ref<[number, number]>([0, 1])
@@ -43,7 +43,7 @@ const joints = computed(() =>
   ),
 )
 const counts = computed(() => {
-  const out = new Map<JointState, number>()
+  const out = new Map<SubjectState, number>()
   for (const j of store.strip?.joints ?? []) out.set(j.state, (out.get(j.state) ?? 0) + 1)
   return [...out].sort((a, b) => b[1] - a[1])
 })

@@ -13,9 +13,9 @@ const { data, problem, loading, load } = useLoad(() =>
   api<{ rule: 'guarded' | 'simple'; instruments: RegisteredInstrument[] }>(`${session.base}/settings`),
 )
 onMounted(load)
-const administrator = computed(() => session.may('administrator'))
-const engineer = computed(() => session.may('engineer'))
-const mayTrace = computed(() => session.may('inspector', 'engineer', 'witness'))
+const administrator = computed(() => session.can('keep-instruments'))
+const engineer = computed(() => session.can('set-rule'))
+const mayTrace = computed(() => session.can('see-office'))
 const DAY = 86_400_000
 const handy: Partial<Record<DimensionKey, string>> = {
   length: 'mm',

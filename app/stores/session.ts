@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import type { Role } from '#core/record/entry'
+import { may, type Action, type Role } from '#core/access'
 import type { overview } from '../../server/services/overview'
 
 export type Overview = Awaited<ReturnType<typeof overview>>
@@ -26,8 +26,8 @@ export const useSession = defineStore('session', {
     zone: (s) => s.overview?.project.zone ?? 'UTC',
   },
   actions: {
-    may(...roles: Role[]) {
-      return roles.some((r) => this.roles.includes(r))
+    can(action: Action) {
+      return may(this.roles, action)
     },
     crewName(id: string | null) {
       return this.overview?.crews.find((c) => c.id === id)?.name ?? ''

@@ -18,7 +18,7 @@ export const useStrip = defineStore('strip', {
       const session = useSession()
       const line = session.line
       // Whoever only administers has no strip to look at.
-      if (!line || !session.may('inspector', 'crew-lead', 'engineer', 'witness')) return
+      if (!line || !session.can('see-site')) return
       try {
         const fresh = await api<Strip>(`${session.base}/lines/${line.id}/strip`)
         if (session.line?.id !== line.id) return

@@ -1,5 +1,5 @@
 import { judge } from '#core/judgement/judge'
-import type { JointState, JudgeOptions } from '#core/judgement/types'
+import type { SubjectState, JudgeOptions } from '#core/judgement/types'
 import { loadProcedure } from '#core/procedure/load'
 import type { CompiledProcedure } from '#core/procedure/compile'
 import type { JointToRejudge } from '../../server/services/procedures'
@@ -16,8 +16,8 @@ export interface Rejudged {
   number: string
   station: number
   revision: string
-  before: JointState
-  after: JointState
+  before: SubjectState
+  after: SubjectState
   /** the steps that make the difference */
   steps: { title: string; sentence: string }[]
 }

@@ -164,6 +164,8 @@ export interface CheckDefinition<C extends { kind: string }> {
   readonly workOut?: (made: Made<C>, value: number | null, context: CheckContext) => Verdict
   /** what it says while nobody has answered; nothing where that only means it is not started */
   readonly unanswered?: (made: Made<C>, context: CheckContext) => Verdict
+  /** what it measures by the way, to be kept for lists and drawings, SI */
+  readonly figures?: (made: Made<C>, entries: readonly Entry[], slots: Slots) => Record<string, number>
   /** of a check that is a clock: what is done when it has run, and what it holds back */
   readonly clock?: (check: C) => { action: string | null; gate: string | null }
   readonly describe: Described<C>

@@ -48,7 +48,7 @@ const percent = (ratio: number) => `${showNumber(ratio * 100)} %`
 
 const isTest = ({ entry: { payload: p } }: InPlace): boolean =>
   sides.includes(p.side as Side) &&
-  [p.station, p.wetDensity, p.moisture, p.maximum].every((v) => Number.isFinite(v)) &&
+  [p.wetDensity, p.moisture, p.maximum].every((v) => Number.isFinite(v)) &&
   (p.maximum as number) > 0
 
 interface DensityLimits {

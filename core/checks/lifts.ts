@@ -36,6 +36,7 @@ export type Side = (typeof sides)[number]
 export const plants = ['hand', 'plate', 'roller', 'vehicle', 'none'] as const
 export type Plant = (typeof plants)[number]
 export const moistures = ['dry', 'damp', 'wet'] as const
+export type Moisture = (typeof moistures)[number]
 
 export const fillMaterials: readonly FillMaterial[] = [
   { key: 'crushed-rock', title: 'Crushed rock', conforms: true },
@@ -55,7 +56,7 @@ export interface LiftPayload {
   passes: number
   plant: Plant
   material: string
-  moisture: (typeof moistures)[number]
+  moisture: Moisture
   haunched: boolean
 }
 
@@ -274,6 +275,11 @@ export const lifts = defineCheck<LiftsCheck>({
     },
   },
   judgeAll,
+  figures(made, entries, slots) {
+    const limits = liftLimits(made, slots)
+    const { left, right } = layLifts(chainsOf(entries).counted, limits)
+    return { left, right, target: limits.target }
+  },
   describe: {
     rule: (check) =>
       `Lifts of at most ${check.maxLoose ?? '0.3 m'} loose, ${check.minPasses ?? '3'} passes each, ` +

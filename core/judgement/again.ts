@@ -9,10 +9,12 @@ import type { StepJudgement } from './types'
  * @param entries of the step, corrections aside
  */
 export const needsReason = (
-  judged: Pick<StepJudgement, 'state' | 'ncr' | 'release'> | null,
+  judged: Pick<StepJudgement, 'state' | 'ncr' | 'release' | 'faults'> | null,
   entries: readonly Entry[],
 ): boolean =>
   judged !== null &&
+  // Where many are recorded a further one measures nothing again.
+  judged.faults.length === 0 &&
   (judged.state === 'rejected' || judged.state === 'differs') &&
   judged.release.state !== 'refused' &&
   judged.ncr?.open !== true &&

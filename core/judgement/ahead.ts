@@ -2,12 +2,12 @@ import type { CompiledProcedure } from '../procedure/compile'
 import type { FactValue } from '../formula/formula'
 import type { Entry } from '../record/entry'
 import { judge } from './judge'
-import type { JointJudgement, JointState, JudgeOptions } from './types'
+import type { Judgement, SubjectState, JudgeOptions } from './types'
 
 /** A state that a joint comes into by time alone, and when (ms since 1970). */
 export interface Change {
   at: number
-  state: JointState
+  state: SubjectState
 }
 
 /**
@@ -21,7 +21,7 @@ export function judgeAhead(
   entries: readonly Entry[],
   now: number,
   options: JudgeOptions = {},
-): { judgement: JointJudgement; changes: Change[] } {
+): { judgement: Judgement; changes: Change[] } {
   const judgement = judge(compiled, facts, entries, now, options)
   // The latest time itself is still in time.
   const moments = judgement.clocks
@@ -39,5 +39,7 @@ export function judgeAhead(
 }
 
 /** The state shown at `now` from what is stored. */
-export const stateAt = (stored: { state: JointState; changes: readonly Change[] }, now: number): JointState =>
-  stored.changes.findLast((c) => now >= c.at)?.state ?? stored.state
+export const stateAt = (
+  stored: { state: SubjectState; changes: readonly Change[] },
+  now: number,
+): SubjectState => stored.changes.findLast((c) => now >= c.at)?.state ?? stored.state

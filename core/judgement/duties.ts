@@ -1,6 +1,7 @@
 import { answering } from '../checks/registry'
 import { Problem } from '../problem'
-import type { Entry, Role } from '../record/entry'
+import type { Role } from '../access'
+import type { Entry } from '../record/entry'
 
 /**
  * Separation of duties, decided from the record alone: who did a thing does not judge it.
@@ -77,16 +78,3 @@ export function checkCovered(at: SignedOff, roles: readonly Role[]): void {
   if (at.accepted)
     throw new Problem('signed-off', 'This joint is accepted: only an inspector changes its record.', 'step')
 }
-
-/** The crew that a member is bound to: null sees every crew, a crew lead without a crew sees none. */
-export const NO_CREW = '00000000-0000-0000-0000-000000000000'
-export function crewScope(memberships: readonly { role: Role; crew: string | null }[]): string | null {
-  const lead = memberships.find((m) => m.role === 'crew-lead')
-  if (!lead || memberships.some((m) => m.role === 'inspector' || m.role === 'engineer')) return null
-  return lead.crew ?? NO_CREW
-}
-
-/** What a crew hears of through the feed: its own subjects, and what every crew works by. */
-const forEveryCrew: ReadonlySet<string> = new Set(['procedure', 'project', 'instrument', 'lot'])
-export const mayHear = (scope: string | null, subjectType: string, subjectCrew: string | null): boolean =>
-  scope === null || forEveryCrew.has(subjectType) || (subjectCrew !== null && subjectCrew === scope)

@@ -14,7 +14,7 @@ import { lacking, whatIsMissing } from './missing'
 import { outOfOrder, type Before } from './order'
 import { asOf, fillSlots, readsMoment } from './slots'
 import { byStep, struckByCrew } from './standing'
-import type { Draft, JointJudgement, JudgeOptions, StepJudgement } from './types'
+import type { Draft, Judgement, JudgeOptions, StepJudgement } from './types'
 import { CLOSED, sumUp } from './whole'
 
 /** A step being judged: its sentence is written only when somebody reads it. */
@@ -362,7 +362,7 @@ class Judge {
     return out
   }
 
-  finish(): JointJudgement {
+  finish(): Judgement {
     const steps = this.compiled.steps.map((_s, i) => this.step(i))
     for (const s of steps) s.sentence = this.options.brief ? '' : say(s.sentence)
     const untouched = this.byStep.every((list) => list.length === 0)
@@ -383,6 +383,6 @@ export function judge(
   entries: readonly Entry[],
   now: number,
   options: JudgeOptions = {},
-): JointJudgement {
+): Judgement {
   return new Judge(compiled, facts, entries, now, options).finish()
 }

@@ -2,7 +2,7 @@ import { answering, isAnswered, onlyWaits } from '../checks/registry'
 import type { CompiledProcedure } from '../procedure/compile'
 import { ofOtherEnd } from '../procedure/ends'
 import type { Entry } from '../record/entry'
-import type { JointJudgement } from './types'
+import type { Judgement } from './types'
 
 /**
  * What is still open at and before a hold point: steps that are neither accepted nor without
@@ -13,7 +13,7 @@ import type { JointJudgement } from './types'
  */
 export function openBefore(
   compiled: CompiledProcedure,
-  judgement: JointJudgement,
+  judgement: Judgement,
   entries: readonly Entry[],
   hold: string,
 ): string[] {

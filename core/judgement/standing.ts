@@ -1,3 +1,4 @@
+import { definitionOf } from '../checks/registry'
 import { indicesOf, type CompiledProcedure } from '../procedure/compile'
 import type { Entry } from '../record/entry'
 import { inOrder } from '../record/order'
@@ -43,6 +44,19 @@ export function struckByCrew(
   return out
 }
 
+/**
+ * Steps that an entry stands at. One without a step, as lifts were written before reaches had a procedure,
+ * stands where alone its kind is asked.
+ */
+function placesOf(compiled: Pick<CompiledProcedure, 'steps' | 'stepIndex' | 'names'>, entry: Entry) {
+  if (entry.step !== null) return indicesOf(compiled, entry.step)
+  const asked = compiled.steps.filter(({ step: { check } }) => {
+    const { judgeAll, answers } = definitionOf(check)
+    return judgeAll !== undefined && entry.kind in answers
+  })
+  return asked.length === 1 ? [asked[0]!.index] : []
+}
+
 /** Standing entries by the index of the step they were recorded at; entries of unknown steps are left out. */
 export function byStep(
   compiled: Pick<CompiledProcedure, 'steps' | 'stepIndex' | 'names'>,
@@ -50,8 +64,7 @@ export function byStep(
 ): readonly (readonly Entry[])[] {
   const out = new Array<readonly Entry[]>(compiled.steps.length).fill(NOTHING)
   for (const entry of standing(entries)) {
-    if (entry.step === null) continue
-    for (const index of indicesOf(compiled, entry.step)) {
+    for (const index of placesOf(compiled, entry)) {
       if (out[index] === NOTHING) out[index] = [entry]
       else (out[index] as Entry[]).push(entry)
     }

@@ -4,7 +4,7 @@ import type { End } from '../procedure/ends'
 import type { InterventionPoint } from '../procedure/types'
 import type { DimensionKey } from '../quantity/dimension'
 
-export type JointState =
+export type SubjectState =
   'not-started' | 'in-work' | 'accepted' | 'rejected' | 'too-close' | 'waiting' | 'held'
 
 export interface ReleaseJudgement {
@@ -73,8 +73,8 @@ export interface RunningClock {
   gate: string | null
 }
 
-export interface JointJudgement {
-  state: JointState
+export interface Judgement {
+  state: SubjectState
   steps: StepJudgement[]
   /** the step to do next */
   next: string | null

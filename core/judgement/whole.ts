@@ -1,6 +1,6 @@
 import { clockOf, onlyWaits } from '../checks/registry'
 import type { CompiledProcedure } from '../procedure/compile'
-import type { JointJudgement, JointState, RunningClock, StepJudgement, TestReadiness } from './types'
+import type { Judgement, SubjectState, RunningClock, StepJudgement, TestReadiness } from './types'
 
 /** What is read of a step's judgement to sum a joint up; its sentence may not be written yet. */
 type Judged = Omit<StepJudgement, 'sentence'>
@@ -26,8 +26,8 @@ function clocksOf(compiled: CompiledProcedure, steps: readonly Judged[]): Runnin
 }
 
 /** Gates by their key: where several clocks hold one back, the last of them opens it. */
-function gatesOf(compiled: CompiledProcedure, steps: readonly Judged[]): JointJudgement['gates'] {
-  const gates: JointJudgement['gates'] = {}
+function gatesOf(compiled: CompiledProcedure, steps: readonly Judged[]): Judgement['gates'] {
+  const gates: Judgement['gates'] = {}
   for (const { step, index, from } of compiled.steps) {
     const s = steps[index]!
     const gate = clockOf(step.check)?.gate
@@ -45,7 +45,7 @@ function gatesOf(compiled: CompiledProcedure, steps: readonly Judged[]): JointJu
 function readiness(
   compiled: CompiledProcedure,
   steps: readonly Judged[],
-  gates: JointJudgement['gates'],
+  gates: Judgement['gates'],
 ): TestReadiness {
   const gate = gates['pressure-test']
   const before = compiled.steps.filter(({ step, afterTest }) => !afterTest && !clockOf(step.check)?.gate)
@@ -57,7 +57,7 @@ const given = ({ ncr }: Judged) =>
   ncr !== null && !ncr.open && (ncr.disposition === 'scrap' || ncr.disposition === 'return')
 
 /** The state of the joint: the worst of its steps first, then what it waits for. */
-function stateOf(steps: readonly Judged[], next: Judged | null, untouched: boolean): JointState {
+function stateOf(steps: readonly Judged[], next: Judged | null, untouched: boolean): SubjectState {
   const any = (...states: StepJudgement['state'][]) => steps.some((s) => states.includes(s.state))
   if (steps.some(given) || any('rejected', 'overdue', 'differs')) return 'rejected'
   if (steps.every((s) => CLOSED.has(s.state))) return 'accepted'
@@ -77,7 +77,7 @@ export function sumUp(
   compiled: CompiledProcedure,
   steps: readonly Judged[],
   untouched: boolean,
-): Omit<JointJudgement, 'steps' | 'drafts'> {
+): Omit<Judgement, 'steps' | 'drafts'> {
   const next = steps.find((s, i) => !CLOSED.has(s.state) && !onlyWaits(compiled.steps[i]!.step.check)) ?? null
   const gates = gatesOf(compiled, steps)
   return {

@@ -1,4 +1,5 @@
 import * as yup from 'yup'
+import type { Role } from '../access'
 import { isMoment } from './canonical'
 import { shape, words } from './payload'
 import { uuid } from './uuid'
@@ -67,7 +68,6 @@ export const subjectTypes = [
   'place',
 ] as const
 export type SubjectType = (typeof subjectTypes)[number]
-export type Role = 'inspector' | 'crew-lead' | 'engineer' | 'witness' | 'administrator'
 
 /** One entry as the core sees it. Times are milliseconds since 1970, UTC. */
 export interface Entry {

@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { AS_RECORDED } from '#core/embedment/as-recorded'
 
 /** Questions that only a check of the whole record asks; all read only. */
 export const subjectTables: Record<string, string> = {
@@ -89,7 +90,7 @@ const beginnings: [type: string, table: string, field: string, rebuilt: unknown,
     'reaches',
     'state',
     'not-started',
-    "t.state <> 'not-started' OR t.left_level <> 0 OR t.right_level <> 0",
+    "t.state <> 'not-started' OR t.held_since IS NOT NULL OR t.drafts <> 0",
   ],
   [
     'pack',
@@ -102,7 +103,14 @@ const beginnings: [type: string, table: string, field: string, rebuilt: unknown,
   ['delivery', 'deliveries', 'state', null, 'TRUE'],
   ['order', 'orders', 'number', null, 'TRUE'],
   ['ncr', 'ncrs', 'state', null, 'TRUE'],
-  ['procedure', 'procedures', 'state', null, 'TRUE'],
+  [
+    'procedure',
+    'procedures',
+    'state',
+    null,
+    // What was made of earlier criteria has no record of its own.
+    `t.procedure_key <> '${AS_RECORDED}' OR t.state <> 'superseded' OR SHA2(t.source, 256) <> t.sha256`,
+  ],
   [
     'joint',
     'joints',

@@ -1,6 +1,7 @@
 import type { Knex } from 'knex'
 import type { ChainedEntry } from '#core/record/chain'
-import type { Entry, EntryKind, Role } from '#core/record/entry'
+import type { Role } from '#core/access'
+import type { Entry, EntryKind } from '#core/record/entry'
 
 /** An entry as stored: what is hashed, its hash, and its place in the feed. */
 export interface StoredEntry extends ChainedEntry {

@@ -1,21 +1,9 @@
 import type { Knex } from 'knex'
 import type { Change } from '#core/judgement/ahead'
-import type { JointState, RunningClock, TestReadiness } from '#core/judgement/types'
+import type { Projection } from '#core/judgement/projection'
+import { projectionColumns, readProjection, type ProjectionRow } from './projection'
 
-/** What is stored of a joint's judgement beside its state: enough for lists, Today and the strip. */
-export interface JointSummary {
-  next: string | null
-  nextTitle: string | null
-  clocks: RunningClock[]
-  /** states that it comes into by time alone, the next first */
-  changes: Change[]
-  /** null until something has been judged */
-  test: TestReadiness | null
-  holds: { step: string; title: string; since: number; by: string; afterTest?: boolean }[]
-  drafts: { step: string; kind: string; criterion: string; reading: string; entry: string }[]
-}
-
-export interface Joint {
+export interface Joint extends Projection {
   id: string
   project: string
   alignment: string
@@ -30,20 +18,10 @@ export interface Joint {
   fitting: string | null
   facts: Record<string, number | string | boolean>
   openedAt: string | null
-  state: JointState
-  /** when time alone has changed its state for the last time, and into what */
-  until: number | null
-  then: JointState | null
   changes: readonly Change[]
-  testableAt: number | null
-  heldSince: number | null
-  drafts: number
-  done: number
-  applicable: number
-  summary: JointSummary
 }
 
-interface Row {
+interface Row extends ProjectionRow {
   id: string
   project: string
   alignment: string
@@ -57,15 +35,6 @@ interface Row {
   fitting: string | null
   facts: string
   opened_at: Date | null
-  state: JointState
-  until_at: Date | null
-  then_state: JointState | null
-  testable_at: Date | null
-  held_since: Date | null
-  drafts: number
-  done: number
-  applicable: number
-  summary: string
 }
 
 const columns = [
@@ -82,22 +51,8 @@ const columns = [
   'fitting',
   'facts',
   'opened_at',
-  'state',
-  'until_at',
-  'then_state',
-  'testable_at',
-  'held_since',
-  'drafts',
-  'done',
-  'applicable',
-  'summary',
+  ...projectionColumns,
 ]
-
-const ms = (date: Date | null) => (date === null ? null : date.getTime())
-/** Changes to come; what was stored before there were several knows the last one. */
-export const changesOf = (r: Pick<Row, 'summary' | 'until_at' | 'then_state'>): Change[] =>
-  (JSON.parse(r.summary) as Partial<JointSummary>).changes ??
-  (r.until_at && r.then_state ? [{ at: r.until_at.getTime(), state: r.then_state }] : [])
 
 const joint = (r: Row): Joint => ({
   id: r.id,
@@ -113,27 +68,8 @@ const joint = (r: Row): Joint => ({
   fitting: r.fitting,
   facts: JSON.parse(r.facts),
   openedAt: r.opened_at?.toISOString() ?? null,
-  state: r.state,
-  until: ms(r.until_at),
-  then: r.then_state,
-  changes: changesOf(r),
-  testableAt: ms(r.testable_at),
-  heldSince: ms(r.held_since),
-  drafts: r.drafts,
-  done: r.done,
-  applicable: r.applicable,
-  summary: JSON.parse(r.summary),
+  ...readProjection(r),
 })
-
-export const emptySummary: JointSummary = {
-  next: null,
-  nextTitle: null,
-  clocks: [],
-  changes: [],
-  test: null,
-  holds: [],
-  drafts: [],
-}
 
 export async function findJoint(db: Knex, project: string, id: string): Promise<Joint | null> {
   const row = (await db('joints').select(columns).where({ project, id }).first()) as Row | undefined
@@ -179,29 +115,6 @@ export async function livelyJoints(db: Knex, project: string, crew: string | nul
     .orderBy('station')
   if (crew) void query.where({ crew })
   return ((await query) as Row[]).map(joint)
-}
-
-export type JointProjection = Pick<
-  Joint,
-  'state' | 'until' | 'then' | 'testableAt' | 'heldSince' | 'drafts' | 'done' | 'applicable' | 'summary'
->
-
-const date = (value: number | null) => (value === null ? null : new Date(value))
-
-export async function saveJointProjection(db: Knex, id: string, p: JointProjection): Promise<void> {
-  await db('joints')
-    .where({ id })
-    .update({
-      state: p.state,
-      until_at: date(p.until),
-      then_state: p.then,
-      testable_at: date(p.testableAt),
-      held_since: date(p.heldSince),
-      drafts: p.drafts,
-      done: p.done,
-      applicable: p.applicable,
-      summary: JSON.stringify(p.summary),
-    })
 }
 
 export interface JointOpening {

@@ -4,6 +4,7 @@ import * as instruments from './migrations/003-instruments'
 import * as goods from './migrations/004-goods'
 import * as systems from './migrations/002-systems'
 import * as trust from './migrations/005-trust'
+import * as subjects from './migrations/006-subjects'
 
 /** Migrations in order; each runs once. They only go forward. */
 const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
@@ -12,6 +13,7 @@ const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
   { name: '003-instruments', up: instruments.up },
   { name: '004-goods', up: goods.up },
   { name: '005-trust', up: trust.up },
+  { name: '006-subjects', up: subjects.up },
 ]
 
 /** Brings the schema up to date as its owner, then grants the application user what it needs and no more. */

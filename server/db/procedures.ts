@@ -1,5 +1,5 @@
 import type { Knex } from 'knex'
-import type { JointState } from '#core/judgement/types'
+import type { SubjectState } from '#core/judgement/types'
 
 export type ProcedureState = 'draft' | 'in-review' | 'reviewed' | 'issued' | 'superseded'
 
@@ -176,9 +176,9 @@ export async function jointsOfProcedure(
     id: string
     number: string
     station: number
-    state: JointState
+    state: SubjectState
     until_at: Date | null
-    then_state: JointState | null
+    then_state: SubjectState | null
     summary: string
     facts: string
     revision: string

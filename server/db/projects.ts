@@ -1,7 +1,7 @@
 import type { Knex } from 'knex'
 import type { BandRule } from '#core/calculators/guard-band'
 import type { InterventionPoint } from '#core/procedure/types'
-import type { Role } from '#core/record/entry'
+import type { Role } from '#core/access'
 import type { ProfilePoint } from '#core/pressure/pack'
 
 export interface PersonRow {

@@ -1,9 +1,8 @@
 import type { Knex } from 'knex'
-import type { EmbedmentCriteria } from '#core/embedment/reach'
 import type { PackDesign } from '#core/pressure/pack'
 import type { PeExpansionParameters } from '#core/pressure/pe-expansion'
 
-/** Nonconformance reports, reaches, test packs and files: one small repository each. */
+/** Nonconformance reports, test packs and files: one small repository each. */
 export type NcrState = 'open' | 'disposed' | 'reworked' | 'closed'
 export type Disposition = 'rework' | 'repair' | 'use-as-is' | 'return' | 'scrap'
 
@@ -134,79 +133,6 @@ export const saveNcr = async (db: Knex, id: string, p: NcrProjection): Promise<v
   void (await db('ncrs')
     .where({ id })
     .update({ state: p.state, disposition: p.disposition, reworked_by: p.reworkedBy, closed_at: p.closedAt }))
-
-export interface Reach {
-  id: string
-  alignment: string
-  crew: string
-  name: string
-  from: number
-  to: number
-  od: number
-  criteria: EmbedmentCriteria
-  state: string
-  left: number
-  right: number
-}
-
-const reachColumns = [
-  'id',
-  'alignment',
-  'crew',
-  'name',
-  'from_station',
-  'to_station',
-  'pipe_od',
-  'criteria',
-  'state',
-  'left_level',
-  'right_level',
-]
-const reach = (r: {
-  id: string
-  alignment: string
-  crew: string
-  name: string
-  from_station: number
-  to_station: number
-  pipe_od: number
-  criteria: string
-  state: string
-  left_level: number
-  right_level: number
-}): Reach => ({
-  id: r.id,
-  alignment: r.alignment,
-  crew: r.crew,
-  name: r.name,
-  from: r.from_station,
-  to: r.to_station,
-  od: r.pipe_od,
-  criteria: JSON.parse(r.criteria),
-  state: r.state,
-  left: r.left_level,
-  right: r.right_level,
-})
-
-export async function reachesOf(db: Knex, project: string, crew: string | null = null): Promise<Reach[]> {
-  const query = db('reaches').select(reachColumns).where({ project }).orderBy(['alignment', 'from_station'])
-  if (crew) void query.where({ crew })
-  return (await query).map(reach)
-}
-
-export async function findReach(db: Knex, project: string, id: string): Promise<Reach | null> {
-  const row = await db('reaches').select(reachColumns).where({ project, id }).first()
-  return row ? reach(row) : null
-}
-
-export const saveReach = async (
-  db: Knex,
-  id: string,
-  p: { state: string; left: number; right: number },
-): Promise<void> =>
-  void (await db('reaches')
-    .where({ id })
-    .update({ state: p.state, left_level: p.left, right_level: p.right }))
 
 export type PackState = 'planned' | 'running' | 'evaluated' | 'signed' | 'failed'
 

@@ -10,15 +10,15 @@ import {
 } from 'h3'
 import type { Knex } from 'knex'
 import type { AnyObjectSchema, InferType } from 'yup'
-import type { Role } from '#core/record/entry'
+import type { Role } from '#core/access'
 import { inheritedKey } from '#core/inherited-key'
 import { illFormed } from '#core/record/canonical'
-import { crewScope } from '#core/judgement/duties'
+import { crewScope } from '#core/access'
 import { Problem } from '#core/problem'
 import { database } from '../db/connection'
 import { findPerson, findProject, membershipsOf, type Membership, type Project } from '../db/projects'
 import type { Actor } from '../services/record'
-import { access, type RouteKey, type Who } from './access'
+import { access, rolesOf, type RouteKey, type Who } from './access'
 import { closed } from './closed'
 import { refusal } from './refuse'
 import { currentPerson, stampReply } from './session'
@@ -191,7 +191,7 @@ export function projectRoute<B extends AnyObjectSchema, Q extends AnyObjectSchem
       const person = await currentPerson(event, database())
       if (!person) throw new Problem('signed-out', 'Sign in first.')
       const found = await member(database(), getRouterParams(event).project ?? '', person)
-      const actor = actorOf(found, person, access[key] as readonly Role[])
+      const actor = actorOf(found, person, rolesOf(key))
       stampReply(event, person)
       return await handler({ ...(await prepare(event, checked)), project: found.project, actor })
     } catch (error) {

@@ -11,7 +11,7 @@ import { ofOtherEnd } from '#core/procedure/ends'
 import { checkCovered, checkDecision, checkRelease } from '#core/judgement/duties'
 import type { Entry } from '#core/record/entry'
 import { forCore, type StoredEntry } from '../db/entries'
-import type { Joint } from '../db/joints'
+import type { Subject } from './subjects'
 import type { Project } from '../db/projects'
 import { judgeOptions } from './judging'
 import type { Actor, NewEntry } from './record'
@@ -44,14 +44,14 @@ async function checkHold(
   db: Knex,
   project: Project,
   compiled: CompiledProcedure,
-  joint: Joint,
+  subject: Pick<Subject, 'facts'>,
   before: readonly StoredEntry[],
   entry: NewEntry,
 ) {
   const entries = before.map(forCore)
   const judgement = judge(
     compiled,
-    joint.facts,
+    subject.facts,
     entries,
     Date.now(),
     await judgeOptions(db, project, compiled.procedure.key, entries),
@@ -87,7 +87,7 @@ async function checkAgain(
   db: Knex,
   project: Project,
   compiled: CompiledProcedure,
-  joint: Joint,
+  subject: Pick<Subject, 'facts'>,
   before: readonly StoredEntry[],
   entry: NewEntry,
 ) {
@@ -97,7 +97,7 @@ async function checkAgain(
   const entries = before.map(forCore)
   const judgement = judge(
     compiled,
-    joint.facts,
+    subject.facts,
     entries,
     Date.now(),
     await judgeOptions(db, project, compiled.procedure.key, entries),
@@ -107,12 +107,12 @@ async function checkAgain(
     throw new Problem('needs-reason', 'This was rejected: say why it is measured or done again.', 'reason')
 }
 
-/** Who may do what at a joint, from its record. In the transaction that writes. */
+/** Who may do what at a subject, from its record. In the transaction that writes. */
 export async function checkDuties(
   db: Knex,
   project: Project,
   compiled: CompiledProcedure,
-  joint: Joint,
+  subject: Pick<Subject, 'facts'>,
   accepted: boolean,
   before: readonly StoredEntry[],
   news: readonly NewEntry[],
@@ -128,10 +128,10 @@ export async function checkDuties(
   for (const entry of fresh) {
     if (entry.kind === 'release' || entry.kind === 'waiver') {
       checkRelease(stands, entry.step!, actor.person)
-      if (entry.payload.lot === undefined) await checkHold(db, project, compiled, joint, before, entry)
+      if (entry.payload.lot === undefined) await checkHold(db, project, compiled, subject, before, entry)
     }
     if (entry.kind === 'decision') checkDecision(stands, entry.step!, actor.person, entry.payload)
-    if (answering.has(entry.kind)) await checkAgain(db, project, compiled, joint, before, entry)
+    if (answering.has(entry.kind)) await checkAgain(db, project, compiled, subject, before, entry)
     const step = changes(entry, before)
     if (step !== null) checkCovered(signedOff(compiled, stands, step, accepted), actor.roles)
   }

@@ -89,7 +89,7 @@ export async function inspectItem(
   itemId: string,
   inspection: Inspection,
 ): Promise<void> {
-  const role = actingRole(actor, ['inspector'])
+  const role = actingRole(actor, 'receive-goods')
   await openDelivery(db, actor, deliveryId)
   const item = await findItem(db, actor.project, itemId)
   if (!item || item.delivery !== deliveryId)
@@ -149,7 +149,7 @@ export async function drawSampleOf(
   deliveryId: string,
   article: string,
 ): Promise<void> {
-  const role = actingRole(actor, ['inspector'])
+  const role = actingRole(actor, 'receive-goods')
   await openDelivery(db, actor, deliveryId)
   await inTransaction(db, async (trx) => {
     if ((await samplingsOf(trx, deliveryId)).some((s) => s.item === article))
@@ -232,7 +232,7 @@ export async function acceptRest(
   deliveryId: string,
   most = 1000,
 ): Promise<{ accepted: number; left: number }> {
-  const role = actingRole(actor, ['inspector'])
+  const role = actingRole(actor, 'receive-goods')
   await openDelivery(db, actor, deliveryId)
   return inTransaction(db, async (trx) => {
     const samplings = await samplingsOf(trx, deliveryId)

@@ -7,10 +7,9 @@ import { uuidv7 } from 'uuidv7'
 import { inTransaction } from '../db/connection'
 import { entriesOf } from '../db/entries'
 import { insertCalibration, insertInstrument, instrumentsOf, jointsReadWith } from '../db/instruments'
-import { findJoint } from '../db/joints'
 import type { Project } from '../db/projects'
-import { refreshJoint } from './joints'
 import { actingRole, appendEntries, type Actor } from './record'
+import { findSubject, refreshSubject } from './subjects'
 
 /** What a person types of an instrument; quantities with their units. */
 export interface InstrumentTyped {
@@ -33,7 +32,7 @@ export async function addInstrument(
   actor: Actor,
   typed: InstrumentTyped,
 ): Promise<void> {
-  const role = actingRole(actor, ['administrator'])
+  const role = actingRole(actor, 'keep-instruments')
   if (!isDimension(typed.quantity))
     throw new Problem(
       'unknown-choice',
@@ -84,7 +83,7 @@ export async function addCalibration(
   instrument: string,
   typed: CalibrationTyped,
 ): Promise<number> {
-  const role = actingRole(actor, ['administrator'])
+  const role = actingRole(actor, 'keep-instruments')
   const [from, until] = [new Date(`${typed.from}T00:00:00Z`), new Date(`${typed.until}T23:59:59Z`)]
   if (!(until > from)) throw new Problem('out-of-bounds', 'A calibration ends after it begins.', 'until')
   if (from.getTime() > Date.now())
@@ -104,8 +103,8 @@ export async function addCalibration(
       { id: uuidv7(), kind: 'calibration', payload: { ...typed }, recordedAt: new Date() },
     ])
     for (const id of joints) {
-      const joint = await findJoint(trx, project.id, id)
-      if (joint) await refreshJoint(trx, project, joint, await entriesOf(trx, id))
+      const joint = await findSubject(trx, project.id, 'joint', id)
+      if (joint) await refreshSubject(trx, project, joint, await entriesOf(trx, id))
     }
   })
   return joints.length

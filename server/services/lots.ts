@@ -7,12 +7,11 @@ import { Problem } from '#core/problem'
 import { inTransaction } from '../db/connection'
 import { entriesOf, forCore, type StoredEntry } from '../db/entries'
 import { itemsWhere } from '../db/items'
-import { findJoint } from '../db/joints'
 import { addLots, findLot, lotsPage, saveLotDates, setLotQuarantine, type Lot } from '../db/lots'
 import { peopleOf, type Project } from '../db/projects'
 import { jointsStepping } from '../db/uses'
-import { refreshJoint } from './joints'
 import { actingRole, appendAfter, appendEntries, type Actor, type NewEntry } from './record'
+import { findSubject, refreshSubject } from './subjects'
 
 export interface LotProjection {
   /** made, expires, opened as last entered; null when nobody has */
@@ -44,8 +43,8 @@ export function projectLot(entries: readonly StoredEntry[]): LotProjection {
 async function rejudge(trx: Knex, project: Project, lot: string): Promise<number> {
   const joints = await jointsStepping(trx, project.id, lot)
   for (const id of joints) {
-    const joint = await findJoint(trx, project.id, id)
-    if (joint) await refreshJoint(trx, project, joint, await entriesOf(trx, id))
+    const joint = await findSubject(trx, project.id, 'joint', id)
+    if (joint) await refreshSubject(trx, project, joint, await entriesOf(trx, id))
   }
   return joints.length
 }
@@ -117,7 +116,7 @@ export async function registerLot(
   actor: Actor,
   typed: LotTyped,
 ): Promise<string> {
-  const role = actingRole(actor, ['inspector', 'crew-lead'])
+  const role = actingRole(actor, 'enter-lot')
   checkDates(typed)
   return inTransaction(db, async (trx) => {
     await addLots(trx, project.id, [{ id: uuidv7(), ...typed }])
@@ -150,7 +149,7 @@ export async function dateLot(
   id: string,
   typed: Pick<LotTyped, 'made' | 'expires' | 'opened'>,
 ): Promise<number> {
-  const role = actingRole(actor, ['inspector'])
+  const role = actingRole(actor, 'date-lot')
   checkDates(typed)
   const lot = await lotOf(db, actor, id)
   return inTransaction(db, async (trx) => {
@@ -174,7 +173,7 @@ export async function quarantineLot(
   on: boolean,
   reason: string,
 ): Promise<void> {
-  const role = actingRole(actor, on ? ['inspector', 'engineer'] : ['engineer'])
+  const role = actingRole(actor, on ? 'quarantine' : 'end-quarantine')
   const lot = await lotOf(db, actor, id)
   const at = new Date()
   const entry: NewEntry = { id: uuidv7(), kind: 'quarantine', payload: { on, reason }, recordedAt: at }

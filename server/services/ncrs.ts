@@ -3,15 +3,15 @@ import { uuidv7 } from 'uuidv7'
 import { Problem } from '#core/problem'
 import { standing } from '#core/judgement/standing'
 import { checkVerification } from '#core/judgement/duties'
-import type { Entry, Role, SubjectType } from '#core/record/entry'
+import { draftOfTest } from '#core/pressure/draft'
+import type { Role } from '#core/access'
+import type { Entry, SubjectType } from '#core/record/entry'
 import { inTransaction } from '../db/connection'
 import { entriesOf, forCore, type StoredEntry } from '../db/entries'
-import { findJoint } from '../db/joints'
 import { peopleOf, type Project } from '../db/projects'
 import {
   findNcr,
   findPack,
-  findReach,
   insertNcr,
   nextNcrNumber,
   saveNcr,
@@ -19,9 +19,9 @@ import {
   type Ncr,
   type NcrProjection,
 } from '../db/site'
-import { refreshJoint } from './joints'
 import { photoIsThere } from './photos'
 import { actingRole, appendAfter, appendEntries, type Actor, type NewEntry } from './record'
+import { findSubject, isWorked, judgeSubject, refreshSubject, type WorkedSubject } from './subjects'
 
 /** The state of a report from its entries. */
 export function projectNcr(entries: StoredEntry[]): NcrProjection {
@@ -43,42 +43,55 @@ export function projectNcr(entries: StoredEntry[]): NcrProjection {
 
 export interface Raise {
   id: string
-  subjectType: SubjectType
+  subjectType: WorkedSubject | 'pack'
   subject: string
   step: string | null
-  criterion: string
-  reading: string
   photo: string | null
 }
 
-async function placeOf(
-  db: Knex,
-  actor: Actor,
-  raise: Raise,
-): Promise<{ place: string; crew: string | null }> {
-  const project = actor.project
-  const joint = raise.subjectType === 'joint' ? await findJoint(db, project, raise.subject) : null
-  if (joint) return { place: `Joint ${joint.number}`, crew: joint.crew }
-  const reach = raise.subjectType === 'reach' ? await findReach(db, project, raise.subject) : null
-  if (reach) return { place: reach.name, crew: reach.crew }
-  const pack = raise.subjectType === 'pack' ? await findPack(db, project, raise.subject) : null
-  if (pack) return { place: `Test pack ${pack.number}`, crew: null }
-  throw new Problem('not-found', 'There is nothing here to report on.', 'subject')
+/** The criterion and what was found against it. */
+export interface Said {
+  criterion: string
+  reading: string
 }
 
-/** Raises a drafted nonconformance: a report of its own, and an entry on what it is about. */
+/** What is reported on, if this person may see it, and what its record says of the step. */
+async function placeOf(db: Knex, project: Project, actor: Actor, raise: Raise) {
+  const missing = () => new Problem('not-found', 'There is nothing here to report on.', 'subject')
+  if (raise.subjectType === 'pack') {
+    const pack = await findPack(db, project.id, raise.subject)
+    if (!pack) throw missing()
+    const draft = async (): Promise<Said | null> => draftOfTest((await entriesOf(db, pack.id)).map(forCore))
+    return { place: `Test pack ${pack.number}`, crew: null, draft }
+  }
+  const subject = await findSubject(db, project.id, raise.subjectType, raise.subject)
+  if (!subject || (actor.crew && subject.crew !== actor.crew)) throw missing()
+  const draft = async (): Promise<Said | null> =>
+    (await judgeSubject(db, project, subject))?.drafts.find((d) => d.step === raise.step) ?? null
+  return { place: subject.title, crew: subject.crew, draft }
+}
+
+/**
+ * Raises a nonconformance: a report of its own, and an entry on what it is about. What it says is drafted
+ * from the record; nobody types what the criterion was or what was found.
+ *
+ * @param said of a report that the server makes for a reason of its own
+ */
 export async function raiseNcr(
   db: Knex,
   project: Project,
   actor: Actor,
   raise: Raise,
+  said: Said | null = null,
   now = new Date(),
 ): Promise<string> {
-  const role = actingRole(actor, ['inspector', 'crew-lead', 'engineer'])
-  const { place, crew } = await placeOf(db, actor, raise)
+  const role = actingRole(actor, 'raise-ncr')
+  const { place, crew, draft } = await placeOf(db, project, actor, raise)
+  if (await findNcr(db, project.id, raise.id)) return raise.id
   await photoIsThere(db, project.id, raise.photo, 'photo')
-  if (actor.crew && crew !== actor.crew)
-    throw new Problem('not-found', 'There is nothing here to report on.', 'subject')
+  const drafted = said ?? (await draft())
+  if (!drafted) throw new Problem('no-draft', 'Nothing is rejected here that asks for a report.', 'step')
+  const [criterion, reading] = [drafted.criterion.slice(0, 600), drafted.reading.slice(0, 600)]
   const write = () =>
     inTransaction(db, async (trx) => {
       if (await findNcr(trx, project.id, raise.id)) return raise.id
@@ -91,8 +104,8 @@ export async function raiseNcr(
         step: raise.step,
         crew,
         place,
-        criterion: raise.criterion,
-        reading: raise.reading,
+        criterion,
+        reading,
         raisedBy: actor.person,
         raisedAt: now.toISOString(),
       })
@@ -100,7 +113,7 @@ export async function raiseNcr(
         {
           id: uuidv7(),
           kind: 'raise',
-          payload: { number, place, criterion: raise.criterion, reading: raise.reading, photo: raise.photo },
+          payload: { number, place, criterion, reading, photo: raise.photo },
           recordedAt: now,
           receivedAt: now,
         },
@@ -115,8 +128,10 @@ export async function raiseNcr(
           receivedAt: now,
         },
       ])
-      const joint = raise.subjectType === 'joint' ? await findJoint(trx, project.id, raise.subject) : null
-      if (joint) await refreshJoint(trx, project, joint, entries)
+      if (raise.subjectType !== 'pack') {
+        const subject = await findSubject(trx, project.id, raise.subjectType, raise.subject)
+        if (subject) await refreshSubject(trx, project, subject, entries)
+      }
       return raise.id
     })
   try {
@@ -165,7 +180,7 @@ export async function disposeNcr(
   reason: string,
   now = new Date(),
 ): Promise<void> {
-  const role = actingRole(actor, ['engineer'])
+  const role = actingRole(actor, 'dispose-ncr')
   const ncr = await visibleNcr(db, actor, id)
   const entry: NewEntry = {
     id: uuidv7(),
@@ -195,7 +210,7 @@ export async function reworkNcr(
   photo: string | null,
   now = new Date(),
 ): Promise<void> {
-  const role = actingRole(actor, ['crew-lead', 'inspector'])
+  const role = actingRole(actor, 'answer-ncr')
   const ncr = await visibleNcr(db, actor, id)
   await photoIsThere(db, actor.project, photo, 'photo')
   const entry: NewEntry = {
@@ -228,7 +243,7 @@ export async function verifyNcr(
   text: string,
   now = new Date(),
 ): Promise<void> {
-  const role = actingRole(actor, ['inspector'])
+  const role = actingRole(actor, 'verify-ncr')
   const ncr = await visibleNcr(db, actor, id)
   const verification: NewEntry = {
     id: uuidv7(),
@@ -255,8 +270,10 @@ export async function verifyNcr(
     const about = await appendEntries(trx, actor, role, ncr.subjectType as SubjectType, ncr.subject, [
       closing,
     ])
-    const joint = ncr.subjectType === 'joint' ? await findJoint(trx, project.id, ncr.subject) : null
-    if (joint) await refreshJoint(trx, project, joint, about.entries)
+    const subject = isWorked(ncr.subjectType)
+      ? await findSubject(trx, project.id, ncr.subjectType, ncr.subject)
+      : null
+    if (subject) await refreshSubject(trx, project, subject, about.entries)
   })
 }
 

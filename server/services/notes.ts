@@ -246,7 +246,7 @@ export async function importNote(
   source: NoteSource,
   number: string,
 ): Promise<string> {
-  const role = actingRole(actor, ['inspector'])
+  const role = actingRole(actor, 'receive-goods')
   const prepared = await prepare(db, actor, orderId, source)
   const { mapped, faults, lines, noteNumber, rows } = prepared
   const missing = mapped ? unmapped(noteColumns, mapped.mapping) : []
@@ -318,7 +318,7 @@ export async function openDelivery(db: Knex, actor: Actor, id: string) {
  * sample that passed.
  */
 export async function signNote(db: Knex, actor: Actor, deliveryId: string): Promise<void> {
-  const role = actingRole(actor, ['inspector'])
+  const role = actingRole(actor, 'receive-goods')
   const delivery = await openDelivery(db, actor, deliveryId)
   if (delivery.state === 'signed')
     throw new Problem('wrong-state', `Note ${delivery.number} is signed already.`, 'delivery')

@@ -7,14 +7,16 @@ import { inTransaction } from '../db/connection'
 import { catalogueOf } from '../db/deliveries'
 import { findItem, freeItems, holdItems, isBuiltIn, type Item, type ItemPlace } from '../db/items'
 import { findLot } from '../db/lots'
-import { openJoint, saveJointProjection, type Joint } from '../db/joints'
+import { projectSubject } from '#core/judgement/projection'
+import { openJoint, type Joint } from '../db/joints'
+import { saveProjection } from '../db/projection'
 import { issuedProcedure, type ProcedureRow } from '../db/procedures'
 import { alignmentsOf, type Project } from '../db/projects'
-import { projectJoint, visibleJoint } from './joints'
 import { judgeOptions } from './judging'
 import { saveMakeup } from './makeup'
 import { compiledProcedure } from './procedures'
 import { actingRole, type Actor } from './record'
+import { visibleSubject } from './subjects'
 
 export const itemPlaces: readonly ItemPlace[] = ['upstream', 'downstream', 'fitting']
 const sourceOf = (place: ItemPlace) => (place === 'fitting' ? 'fitting' : 'pipe')
@@ -93,7 +95,7 @@ export async function offeredItems(
   place: ItemPlace,
   search: string,
 ): Promise<Item[]> {
-  const plan = await planOf(db, project, await visibleJoint(db, actor, jointId))
+  const plan = await planOf(db, project, await visibleSubject(db, actor, 'joint', jointId))
   return freeItems(db, project.id, place, plan.places.find((p) => p.place === place)?.items ?? [], search)
 }
 
@@ -161,8 +163,8 @@ export async function openJointWith(
   jointId: string,
   choice: OpenJoint,
 ): Promise<void> {
-  actingRole(actor, ['inspector', 'crew-lead'])
-  const joint = await visibleJoint(db, actor, jointId)
+  actingRole(actor, 'open-work')
+  const joint = await visibleSubject(db, actor, 'joint', jointId)
   if (joint.procedure) throw new Problem('already-open', `Joint ${joint.number} is open already.`, 'joint')
   if (choice.upstream && choice.upstream === choice.downstream)
     throw new Problem('same-pipe', 'A pipe is not joined to itself.', 'downstream')
@@ -205,7 +207,7 @@ async function writeOpening(
     openedAt: new Date(),
   })
   if (!opened) throw new Problem('already-open', `Joint ${joint.number} is open already.`, 'joint')
-  await saveJointProjection(trx, joint.id, projectJoint(compiled, { facts }, [], Date.now(), options))
+  await saveProjection(trx, 'joints', joint.id, projectSubject(compiled, facts, [], Date.now(), options))
   await saveMakeup(trx, { ...joint, procedure: plan.row.id, ...items }, [])
 }
 

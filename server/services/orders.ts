@@ -91,7 +91,7 @@ export async function importOrders(
   file: SentFile,
   given: Mapping | null,
 ): Promise<string[]> {
-  const role = actingRole(actor, ['engineer', 'inspector'])
+  const role = actingRole(actor, 'order-goods')
   const { mapped, orders, faults } = await read(db, actor, file, given)
   const missing = unmapped(orderColumns, mapped.mapping)
   if (missing.length > 0)

@@ -1,5 +1,4 @@
 import type { Knex } from 'knex'
-import Papa from 'papaparse'
 import { stateAt } from '#core/judgement/ahead'
 import { standing } from '#core/judgement/standing'
 import type { TestReadiness } from '#core/judgement/types'
@@ -13,7 +12,8 @@ import { jointsWhere, type Joint } from '../db/joints'
 import { alignmentsOf, peopleOf, type Project } from '../db/projects'
 import { instrumentsOf } from '../db/instruments'
 import { findFile } from '../db/files'
-import { findPack, ncrsOf, reachesOf, samplesOf, type Pack, type PackProjection } from '../db/site'
+import { findPack, ncrsOf, samplesOf, type Pack, type PackProjection } from '../db/site'
+import { reachesOf } from '../db/reaches'
 import type { Actor } from './record'
 
 export async function packOf(db: Knex, actor: Actor, id: string): Promise<Pack> {

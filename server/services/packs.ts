@@ -4,6 +4,7 @@ import { uuidv7 } from 'uuidv7'
 import { standing } from '#core/judgement/standing'
 import type { TestEvaluation } from '#core/pressure/pe-expansion'
 import { confirmableRows } from '#core/pressure/ready'
+import { may } from '#core/access'
 import { Problem } from '#core/problem'
 import { checkLogTime } from '#core/pressure/log-time'
 import { checkWitness } from '#core/judgement/duties'
@@ -27,7 +28,7 @@ import { actingRole, appendAfter, appendEntries, sha256, type Actor, type NewEnt
 
 /** A person confirms a row that the tool cannot see. */
 export async function confirmRow(db: Knex, actor: Actor, id: string, row: string): Promise<void> {
-  const role = actingRole(actor, ['inspector', 'engineer'])
+  const role = actingRole(actor, 'run-test')
   await packOf(db, actor, id)
   if (!confirmableRows.includes(row))
     throw new Problem('bad-row', 'This row follows from the record; nobody confirms it by hand.', 'row')
@@ -62,7 +63,7 @@ export async function startTest(
       `Not ready: ${open.map((r) => r.title.toLowerCase()).join('; ')}. An engineer may start it with a reason.`,
       'reason',
     )
-  const role = actingRole(actor, open.length > 0 ? ['engineer'] : ['inspector', 'engineer'])
+  const role = actingRole(actor, open.length > 0 ? 'start-unready-test' : 'run-test')
   const start: NewEntry = {
     id: uuidv7(),
     kind: 'start',
@@ -84,7 +85,7 @@ const mustRun = (pack: Pack, { state }: Pick<PackProjection, 'state'> = pack) =>
 
 /** Keeps samples pushed by a logger while the test runs. */
 export async function pushSamples(db: Knex, actor: Actor, id: string, samples: SampleRow[]): Promise<void> {
-  actingRole(actor, ['inspector', 'engineer'])
+  actingRole(actor, 'run-test')
   mustRun(await packOf(db, actor, id))
   await insertSamples(db, id, samples)
 }
@@ -97,7 +98,7 @@ async function keepLog(
   csv: string,
   reason: string | null,
 ): Promise<TestEvaluation> {
-  const role = actingRole(actor, ['inspector', 'engineer'])
+  const role = actingRole(actor, 'run-test')
   const log = await runHeavy('log', { csv, parameters: pack.design.parameters, section: pack.design.section })
   const bytes = Buffer.from(csv, 'utf8')
   const file = {
@@ -135,7 +136,7 @@ async function keepLog(
       mustRun(pack, projectPack(before))
       const begun = standing(before.map(forCore)).findLast((e) => e.kind === 'start')!.recordedAt
       const foreign = checkLogTime(log, begun, now.getTime())
-      if (foreign && !(reason && actor.roles.includes('engineer')))
+      if (foreign && !(reason && may(actor.roles, 'take-foreign-log')))
         throw new Problem('other-time', `${foreign} An engineer may take it with a reason.`, 'csv')
     })
     if (fresh > 0) await insertFile(trx, actor.project, actor.person, file)
@@ -181,7 +182,7 @@ export async function finishRun(
 
 /** Signs the evaluated test; the signature is bound to the digest of everything before it. */
 export async function signPack(db: Knex, actor: Actor, id: string, image: string): Promise<void> {
-  const role = actingRole(actor, ['witness', 'inspector'])
+  const role = actingRole(actor, 'sign-test')
   const pack = await packOf(db, actor, id)
   const picture = await cleanPicture(pngOf(image), 'image/png').catch(() => null)
   if (!picture)

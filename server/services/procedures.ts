@@ -7,7 +7,7 @@ import { Problem } from '#core/problem'
 import { checkReview } from '#core/judgement/duties'
 import { uuidv7 } from 'uuidv7'
 import { inTransaction } from '../db/connection'
-import { changesOf } from '../db/joints'
+import { changesOf } from '../db/projection'
 import { entriesOf, entriesOfMany, forCore, type StoredEntry } from '../db/entries'
 import {
   findProcedure,
@@ -80,7 +80,7 @@ async function append(trx: Knex, actor: Actor, id: string, ...entries: NewEntry[
   const { entries: all } = await appendEntries(
     trx,
     actor,
-    actingRole(actor, ['engineer']),
+    actingRole(actor, 'write-procedure'),
     'procedure',
     id,
     entries,

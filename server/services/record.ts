@@ -2,9 +2,9 @@ import { createHash } from 'node:crypto'
 import type { Knex } from 'knex'
 import { checkStorable } from '#core/record/canonical'
 import { canonicalEntry, CHAIN_START } from '#core/record/chain'
-import type { EntryKind, Role, SubjectType } from '#core/record/entry'
+import { NO_CREW, rolesFor, type Action, type Role } from '#core/access'
+import type { EntryKind, SubjectType } from '#core/record/entry'
 import type { LateReason } from '#core/record/late'
-import { NO_CREW } from '#core/judgement/duties'
 import { Problem } from '#core/problem'
 import { attach } from '../db/files'
 import { entriesOf, findEntry, insertEntries, type StoredEntry } from '../db/entries'
@@ -39,8 +39,9 @@ export const sha256 = (data: string | Uint8Array) => createHash('sha256').update
 /** A digest as the bytes that tables keep it in. */
 export const digestOf = (text: string): Buffer => createHash('sha256').update(text).digest()
 
-/** The role under which an act is entered: the first of those allowed that the person holds. */
-export function actingRole(actor: Actor, allowed: readonly Role[]): Role {
+/** The role under which an act is entered: the first of those that may do all of it. */
+export function actingRole(actor: Actor, ...acts: Action[]): Role {
+  const allowed = acts.map(rolesFor).reduce((a, b) => a.filter((r) => b.includes(r)))
   const role = allowed.find((r) => actor.roles.includes(r))
   if (!role) throw new Problem('forbidden', `Only ${allowed.join(' or ')} may do this.`)
   return role

@@ -36,3 +36,13 @@ export function checkStrikes(entries: readonly StoredEntry[], news: readonly New
       )
   }
 }
+
+/** An entry that takes the place of another, or answers another, names one of the same record and kind. */
+export function checkNames(entries: readonly StoredEntry[], news: readonly NewEntry[]): void {
+  for (const { kind, payload } of news)
+    for (const field of ['replaces', 'retestOf']) {
+      const named = payload[field]
+      if (named !== undefined && ![...entries, ...news].some((e) => e.id === named && e.kind === kind))
+        throw new Problem('not-found', `There is no such ${kind} in this record.`, field)
+    }
+}

@@ -5,11 +5,12 @@ import { inTransaction } from '../db/connection'
 import { entriesOf } from '../db/entries'
 import { jointsWhere } from '../db/joints'
 import { saveSettings, type Project } from '../db/projects'
-import { refreshJoint } from './joints'
+import { reachesOf } from '../db/reaches'
 import { actingRole, appendEntries, type Actor } from './record'
+import { refreshSubject, type Subject } from './subjects'
 
 /**
- * Changes how close is close enough for the whole project; every joint is judged anew in the same
+ * Changes how close is close enough for the whole project; everything is judged anew in the same
  * transaction.
  */
 export async function changeRule(
@@ -19,7 +20,7 @@ export async function changeRule(
   rule: BandRule,
   reason: string,
 ): Promise<number> {
-  const role = actingRole(actor, ['engineer'])
+  const role = actingRole(actor, 'set-rule')
   const changed: Project = { ...project, settings: { ...project.settings, rule } }
   return inTransaction(db, async (trx) => {
     await saveSettings(trx, project.id, changed.settings)
@@ -31,8 +32,16 @@ export async function changeRule(
         recordedAt: new Date(),
       },
     ])
-    const joints = (await jointsWhere(trx, { project: project.id })).filter((j) => j.procedure)
-    for (const joint of joints) await refreshJoint(trx, changed, joint, await entriesOf(trx, joint.id))
-    return joints.length
+    const subjects: Subject[] = [
+      ...(await jointsWhere(trx, { project: project.id })).map((j): Subject => ({
+        type: 'joint',
+        title: j.number,
+        ...j,
+      })),
+      ...(await reachesOf(trx, project.id)).map((r): Subject => ({ type: 'reach', title: r.name, ...r })),
+    ].filter((s) => s.procedure)
+    for (const subject of subjects)
+      await refreshSubject(trx, changed, subject, await entriesOf(trx, subject.id))
+    return subjects.length
   })
 }

@@ -10,7 +10,8 @@ import { findJoint, jointsWhere } from '../db/joints'
 import { findLot } from '../db/lots'
 import { findProcedure } from '../db/procedures'
 import { alignmentsOf, crewsOf, peopleOf, type Project } from '../db/projects'
-import { findPack, findReach, ncrsOf, packsOf, reachesOf } from '../db/site'
+import { findPack, ncrsOf, packsOf } from '../db/site'
+import { findReach, reachesOf } from '../db/reaches'
 import { jointsReadSince, jointsUsing, type TouchedJoint, usesOfJoints } from '../db/uses'
 import { quarantineLot } from './lots'
 import { raiseNcr } from './ncrs'
@@ -270,7 +271,7 @@ export async function quarantine(
   actor: Actor,
   order: QuarantineOrder,
 ): Promise<{ raised: number; items: number }> {
-  const role = actingRole(actor, ['inspector', 'engineer'])
+  const role = actingRole(actor, 'quarantine')
   if (order.joints.length > MOST) throw new Problem('too-many', `At most ${MOST} joints at a time.`, 'joints')
   const joints = await jointsTouched(db, project.id, order.origin)
   const known = new Map(joints.map((j) => [j.id, j]))
@@ -281,15 +282,16 @@ export async function quarantine(
   const name = `${order.origin.kind} ${label}`
   const items = order.stock ? await quarantineStock(db, project, actor, role, order) : 0
   for (const { joint, ncr } of order.joints) {
-    await raiseNcr(db, project, actor, {
-      id: ncr,
-      subjectType: 'joint',
-      subject: joint,
-      step: null,
-      criterion: `Made with nothing that is in question.`,
-      reading: `Made with ${name}, which is in quarantine: ${order.reason}`.slice(0, 600),
-      photo: null,
-    })
+    await raiseNcr(
+      db,
+      project,
+      actor,
+      { id: ncr, subjectType: 'joint', subject: joint, step: null, photo: null },
+      {
+        criterion: 'Made with nothing that is in question.',
+        reading: `Made with ${name}, which is in quarantine: ${order.reason}`,
+      },
+    )
   }
   return { raised: order.joints.length, items }
 }

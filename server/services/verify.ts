@@ -1,5 +1,4 @@
 import type { Knex } from 'knex'
-import { judgeReach } from '#core/embedment/reach'
 import type { JudgeOptions } from '#core/judgement/types'
 import { findChainFault, type ChainFault } from '#core/record/chain'
 import { lateness, runAfter, type DeviceRun } from '#core/record/late'
@@ -19,7 +18,8 @@ import { chainHeads, entriesOfMany, forCore, type StoredEntry } from '../db/entr
 import { filesPage } from '../db/files'
 import { findJoint } from '../db/joints'
 import type { Project } from '../db/projects'
-import { findNcr, findPack, findReach } from '../db/site'
+import { findNcr, findPack } from '../db/site'
+import { findReach } from '../db/reaches'
 import { findItem } from '../db/items'
 import { findLot } from '../db/lots'
 import { usesOfJoint } from '../db/uses'
@@ -27,7 +27,7 @@ import { findPlace } from '../db/yard'
 import { projectLot } from './lots'
 import { makeupOf } from './makeup'
 import { projectPlace } from './yard'
-import { projectJoint } from './joints'
+import { projectSubject, type Projection } from '#core/judgement/projection'
 import { judgeOptions } from './judging'
 import { projectNcr } from './ncrs'
 import { projectPack } from './pack-sheet'
@@ -189,6 +189,14 @@ const spell = (uses: readonly Use[]) => uses.map((u) => `${u.kind} ${u.value}`).
 
 type Pair = [field: string, stored: unknown, rebuilt: unknown]
 
+/** What is stored of a judged subject, and what its entries give. */
+const projected = (stored: Projection, rebuilt: Projection): Pair[] =>
+  (['state', 'until', 'then', 'testableAt', 'heldSince', 'done', 'drafts'] as const).map((field) => [
+    field,
+    stored[field],
+    rebuilt[field],
+  ])
+
 async function projectionPairs(
   db: Knex,
   reading: Reading,
@@ -203,21 +211,15 @@ async function projectionPairs(
     const compiled = await compiledProcedure(db, project.id, joint.procedure)
     // The state was stored when the last entry came in; clocks are judged as of then.
     const at = Date.parse(entries.at(-1)?.receivedAt ?? joint.openedAt!)
-    const rebuilt = projectJoint(
+    const rebuilt = projectSubject(
       compiled,
-      joint,
-      entries,
+      joint.facts,
+      entries.map(forCore),
       at,
       await reading.optionsFor(project, compiled.procedure.key),
     )
     return [
-      ['state', joint.state, rebuilt.state],
-      ['until', joint.until, rebuilt.until],
-      ['then', joint.then, rebuilt.then],
-      ['testableAt', joint.testableAt, rebuilt.testableAt],
-      ['heldSince', joint.heldSince, rebuilt.heldSince],
-      ['done', joint.done, rebuilt.done],
-      ['drafts', joint.drafts, rebuilt.drafts],
+      ...projected(joint, rebuilt),
       ['uses', spell(await usesOfJoint(db, joint.id)), spell(await makeupOf(db, joint, entries))],
     ]
   }
@@ -232,12 +234,18 @@ async function projectionPairs(
   }
   if (subjectType === 'reach') {
     const reach = await findReach(db, project.id, subject)
-    const rebuilt = reach && judgeReach(entries.map(forCore), reach.od, reach.criteria)
-    return [
-      ['state', reach?.state, rebuilt?.state],
-      ['left', reach?.left, rebuilt?.left],
-      ['right', reach?.right, rebuilt?.right],
-    ]
+    if (!reach?.procedure) return [['reach', null, subject]]
+    const compiled = await compiledProcedure(db, project.id, reach.procedure)
+    return projected(
+      reach,
+      projectSubject(
+        compiled,
+        reach.facts,
+        entries.map(forCore),
+        Date.parse(entries.at(-1)?.receivedAt ?? reach.openedAt!),
+        await reading.optionsFor(project, compiled.procedure.key),
+      ),
+    )
   }
   if (subjectType === 'pack') {
     const pack = await findPack(db, project.id, subject)

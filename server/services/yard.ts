@@ -63,7 +63,7 @@ export async function placeSheet(db: Knex, actor: Actor, id: string) {
 }
 
 export async function addPlace(db: Knex, actor: Actor, place: NewPlace): Promise<void> {
-  const role = actingRole(actor, ['inspector'])
+  const role = actingRole(actor, 'keep-yard')
   if (place.min !== null && place.max !== null && place.min > place.max)
     throw new Problem('contradiction', 'The highest temperature is below the lowest.', 'max')
   await inTransaction(db, async (trx) => {
@@ -83,7 +83,7 @@ export async function recordRound(
   id: string,
   round: StorageRound,
 ): Promise<StorageFinding[]> {
-  const role = actingRole(actor, ['inspector'])
+  const role = actingRole(actor, 'keep-yard')
   const place = await placeOf(db, actor, id)
   const at = new Date()
   return inTransaction(db, async (trx) => {
@@ -103,7 +103,7 @@ export async function storeItems(
   id: string,
   what: { delivery: string; item: string | null },
 ): Promise<number> {
-  const role = actingRole(actor, ['inspector'])
+  const role = actingRole(actor, 'keep-yard')
   const place = await placeOf(db, actor, id)
   return inTransaction(db, async (trx) => {
     const items = (await itemsWhere(trx, { project: actor.project, delivery: what.delivery })).filter(

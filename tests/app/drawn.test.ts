@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { JointState } from '../../core/judgement/types'
+import type { SubjectState } from '../../core/judgement/types'
 import { runsOf } from '../../app/drawings/strip-runs'
 import { traceGraph, type Trace } from '../../app/drawings/trace-graph'
 
@@ -84,7 +84,7 @@ describe('the graph of a trace', () => {
 })
 
 describe('joints as runs of pixels', () => {
-  const states: JointState[] = [
+  const states: SubjectState[] = [
     'accepted',
     'not-started',
     'in-work',
@@ -110,7 +110,7 @@ describe('joints as runs of pixels', () => {
   it('a rejected joint shows, however many accepted ones share its pixel', () => {
     const crowd = Array.from({ length: 50 }, (_v, i) => ({
       station: 10 + i / 1000,
-      state: 'accepted' as JointState,
+      state: 'accepted' as SubjectState,
     }))
     expect(runsOf([...crowd, { station: 10.02, state: 'rejected' }], (s) => s).map((r) => r.state)).toEqual([
       'rejected',

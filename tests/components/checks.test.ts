@@ -3,7 +3,7 @@ import { describe, expect, it, vi } from 'vitest'
 import { nextTick } from 'vue'
 import { checkForms } from '../../app/checks/forms'
 import type { CheckProps } from '../../app/checks/form'
-import type { JointSheet } from '../../app/composables/useJointSheet'
+import type { Sheet } from '../../app/composables/useWorksheet'
 import { judge } from '../../core/judgement/judge'
 import { slotsOf } from '../../core/judgement/slots'
 import { checkSchemas } from '../../core/procedure/schema'
@@ -24,10 +24,10 @@ const until = (key: string) => {
 }
 
 /** The working form of one step of an electrofusion socket, as the joint sheet gives it. */
-function form(key: string, entries: Entry[] = [], now = T0 + 3_600_000, more: Partial<JointSheet> = {}) {
+function form(key: string, entries: Entry[] = [], now = T0 + 3_600_000, more: Partial<Sheet> = {}) {
   const step = electrofusion.steps[electrofusion.stepIndex.get(key)!]!
   const judged = judge(electrofusion, facts180, entries, now).steps[step.index]!
-  const sheet = { instruments: [], lots: {}, rule: 'guarded', ...more } as unknown as JointSheet
+  const sheet = { instruments: [], lots: {}, rule: 'guarded', ...more } as unknown as Sheet
   const props: CheckProps = {
     step,
     judged,

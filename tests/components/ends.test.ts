@@ -1,7 +1,7 @@
 import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
-import JointEnds from '../../app/components/joint/JointEnds.vue'
-import JointSpine from '../../app/components/joint/JointSpine.vue'
+import JointEnds from '../../app/components/worksheet/JointEnds.vue'
+import StepList from '../../app/components/worksheet/StepList.vue'
 import { judge } from '../../core/judgement/judge'
 import { exampleFacts } from '../../core/procedure/facts'
 import { loadProcedure } from '../../core/procedure/load'
@@ -18,7 +18,7 @@ const entries = [
 const judgement = judge(swage, facts, entries, T0 + 3_600_000)
 
 describe('the list of steps', () => {
-  const spine = mount(JointSpine, {
+  const spine = mount(StepList, {
     props: { procedure: swage.procedure, judgement, current: 'cut@downstream' },
     global: { stubs: { StateGlyph: true } },
   })

@@ -124,6 +124,7 @@ describe('recording the answer of the step at hand', () => {
       state: 'rejected',
       entry: 'e',
       ncr: null,
+      faults: [],
       computed: null,
       release: { state: 'none', at: null, by: null, reason: null },
     }

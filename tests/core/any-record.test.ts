@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { judgeAhead, stateAt } from '../../core/judgement/ahead'
 import { judge } from '../../core/judgement/judge'
-import type { JointJudgement } from '../../core/judgement/types'
+import type { Judgement } from '../../core/judgement/types'
 import { stepStates } from '../../core/checks/verdict'
 import type { CompiledProcedure } from '../../core/procedure/compile'
 import type { Entry, EntryKind } from '../../core/record/entry'
@@ -64,7 +64,7 @@ const record = (compiled: CompiledProcedure): fc.Arbitrary<Entry[]> =>
 const moment = fc.integer({ min: 0, max: 6000 }).map((m) => T0 + m * 60_000)
 const DONE = new Set(['accepted', 'not-applicable'])
 
-const holds = (compiled: CompiledProcedure, r: JointJudgement) => {
+const holds = (compiled: CompiledProcedure, r: Judgement) => {
   expect(r.steps.map((s) => s.key)).toEqual(compiled.steps.map((s) => s.step.key))
   for (const s of r.steps) {
     expect(stepStates).toContain(s.state)

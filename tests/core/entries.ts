@@ -1,4 +1,5 @@
-import type { Entry, EntryKind, Role } from '../../core/record/entry'
+import type { Role } from '../../core/access'
+import type { Entry, EntryKind } from '../../core/record/entry'
 
 export const facts180 = {
   'pipe.od': 0.18,

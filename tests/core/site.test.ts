@@ -1,64 +1,13 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { judgeReach } from '../../core/embedment/reach'
 import { readPressureLog, cleanLog } from '../../core/pressure/log'
 import { evaluatePeExpansion, samplePeExpansion } from '../../core/pressure/pe-expansion'
 import { planPack } from '../../core/pressure/pack'
 import { readyList, type ReadyFacts } from '../../core/pressure/ready'
 
 import { Problem } from '../../core/problem'
-import { entry } from './support'
 
 const sample = (name: string) => readFileSync(new URL(`../../samples/${name}`, import.meta.url), 'utf8')
-
-describe('embedment of a reach', () => {
-  const lift = (side: string, thickness: number, more: object = {}) =>
-    entry('', 'lift', { side, thickness, passes: 4, material: 'sand', haunched: true, ...more })
-  const density = (wetDensity: number) =>
-    entry('', 'density', { side: 'both', wetDensity, moisture: 0.08, maximum: 1900 })
-  it('conforming lifts up to the level with enough tests are accepted', () => {
-    const judged = judgeReach(
-      [
-        lift('left', 0.15),
-        lift('right', 0.15),
-        lift('both', 0.15),
-        density(1950),
-        lift('both', 0.2),
-        density(1960),
-        lift('both', 0.15),
-      ],
-      0.315,
-    )
-    expect([judged.state, judged.due]).toEqual(['accepted', []])
-  })
-  it.each([
-    ['thickness', lift('both', 0.35), /thicker than 300 mm/],
-    ['passes', lift('both', 0.15, { passes: 2 }), /2 passes/],
-    ['material', lift('both', 0.15, { material: 'frozen' }), /frozen/],
-    ['sides', lift('left', 0.2), /Sides differ by 200 mm/],
-    ['haunch', lift('both', 0.15, { haunched: false }), /haunch/],
-  ])('%s rejects the lift', (_what, bad, reason) => {
-    const judged = judgeReach([bad], 0.315)
-    expect(judged.state).toBe('rejected')
-    expect(judged.lifts[0]!.reasons.join(' ')).toMatch(reason)
-  })
-  it('a relaid lift stands in the place of the one taken out', () => {
-    const bad = lift('left', 0.15, { passes: 1 })
-    const judged = judgeReach([bad, lift('left', 0.15, { replaces: bad.id })], 0.315)
-    expect([judged.state, judged.left, judged.lifts.filter((l) => l.replaced).length]).toEqual([
-      'in-work',
-      0.15,
-      1,
-    ])
-  })
-  it.each([
-    [1950, 'accept'],
-    [1840, 'too-close'],
-    [1700, 'reject'],
-  ])('wet density %d is %s', (wet, verdict) =>
-    expect(judgeReach([density(wet)], 0.315).tests[0]!.verdict).toBe(verdict),
-  )
-})
 
 const section = { length: 600, insideDiameter: 0.2578, wall: 0.0286, modulus: 900e6 }
 const parameters = { ...samplePeExpansion, testPressure: 1250e3, gaugeUncertainty: 2500 }

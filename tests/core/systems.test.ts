@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { judge } from '../../core/judgement/judge'
-import type { JointJudgement, JudgeOptions } from '../../core/judgement/types'
+import type { Judgement, JudgeOptions } from '../../core/judgement/types'
 import { readFacts } from '../../core/procedure/facts'
 import { loadProcedure, writeProcedure } from '../../core/procedure/load'
 import { readQuantity } from '../../core/quantity/read'
@@ -26,7 +26,7 @@ function judged(
   system: System,
   answers: readonly SampleAnswer[],
   changes: { facts?: Record<string, unknown>; schools?: Record<string, string> } = {},
-): JointJudgement {
+): Judgement {
   const { compiled, sample } = system
   const facts = readFacts(compiled.procedure, { ...sample.facts, ...changes.facts })
   const entries = sampleEntries(compiled, answers).map((e) =>

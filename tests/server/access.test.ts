@@ -1,8 +1,8 @@
 import { readdirSync, readFileSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import { beforeAll, describe, expect, inject, it } from 'vitest'
-import { access, type RouteKey, type Who } from '../../server/http/access'
-import type { Role } from '../../core/record/entry'
+import { access, rolesOf, type RouteKey, type Who } from '../../server/http/access'
+import type { Role } from '../../core/access'
 import { Client } from './client'
 
 /** every file of a route; the one that answers what no route does has no name of its own */
@@ -23,7 +23,9 @@ describe('every route', () => {
     const found = files(api).map((file) => {
       const key = keyOf(file)
       expect(readFileSync(file, 'utf8'), file).toMatch(
-        new RegExp(`(projectRoute|openRoute)\\(\\s*'${key.replace(/[/:]/g, '\\$&')}'`),
+        new RegExp(
+          `(projectRoute|openRoute|entriesRoute|signOffRoute)\\(\\s*'${key.replace(/[/:]/g, '\\$&')}'`,
+        ),
       )
       return key
     })
@@ -45,9 +47,9 @@ const path = (key: string, project = 'skerry-head') =>
     .replace('/api/', '')
     .replace(':project', project)
     .replace(/:(\w+)/g, nowhere)
-const projectRoutes = (Object.entries(access) as [RouteKey, Who][]).filter(
-  (r): r is [RouteKey, readonly Role[]] => Array.isArray(r[1]) && !r[0].endsWith('/feed'),
-)
+const projectRoutes = (Object.entries(access) as [RouteKey, Who][])
+  .filter(([key, who]) => who !== 'anyone' && who !== 'signed-in' && !key.endsWith('/feed'))
+  .map(([key]) => [key, rolesOf(key)] as const)
 
 describe('routes × roles', () => {
   const clients = {} as Record<Role, Client>

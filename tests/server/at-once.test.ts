@@ -3,6 +3,8 @@ import type { Knex } from 'knex'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
 import { base, signedIn, type Client, type Reply } from './client'
 import { asApplication } from './connect'
+import { freshJoint } from './fresh-joint'
+import { REJECTED, reject } from './rejected'
 
 /** What happens when a button is pressed twice, or two people press it at the same moment. */
 let db: Knex
@@ -36,15 +38,14 @@ const PIN = '2468'
 describe('a report pressed at once', () => {
   let ncr: string
   beforeAll(async () => {
-    const joint = (await db('joints').where({ number: 'RM-230' }).first('id')).id as string
+    const joint = await freshJoint(db, 'RM-230')
+    await reject(ines, joint)
     ncr = uuidv7()
     const raise = {
       id: ncr,
       subjectType: 'joint',
       subject: joint,
-      step: 'washed',
-      criterion: 'Clean',
-      reading: 'grease',
+      step: REJECTED,
       photo: null,
     }
     // The same report sent four times is one report.

@@ -6,6 +6,7 @@ import { base, signedIn, type Client } from './client'
 import { asOwner } from './connect'
 import { freshJoint } from './fresh-joint'
 import { dot } from './picture'
+import { REJECTED, reject } from './rejected'
 
 /** Separation of duties, and what is refused at a joint of one's own, over HTTP. */
 let db: Knex
@@ -56,13 +57,15 @@ const sign = async (client: Client, where: string, body: object) => {
   return problem ? [status, problem.code] : [status]
 }
 const stateOf = async (where: string, step: string) => {
-  const { judgeJoint } = await import('../../server/services/joints')
+  const { judgeSubject } = await import('../../server/services/subjects')
   const { findJoint } = await import('../../server/db/joints')
   const { findProject } = await import('../../server/db/projects')
   const project = (await findProject(db, 'skerry-head'))!
-  return (await judgeJoint(db, project, (await findJoint(db, project.id, where))!))!.steps.find(
-    (s) => s.key === step,
-  )!.state
+  return (await judgeSubject(db, project, {
+    type: 'joint',
+    title: '',
+    ...(await findJoint(db, project.id, where))!,
+  }))!.steps.find((s) => s.key === step)!.state
 }
 
 describe('a hold point', () => {
@@ -224,13 +227,18 @@ describe('what an entry names', () => {
 
 describe('a report', () => {
   const raise = (client: Client, subject: string) =>
-    client.post(`${base}/ncrs`, { id: uuidv7(), subjectType: 'joint', subject, criterion: 'c', reading: 'r' })
+    client.post(`${base}/ncrs`, { id: uuidv7(), subjectType: 'joint', subject, step: REJECTED })
   it('is raised on the own crew’s work only', async () => {
-    expect((await raise(rhona, joint)).problem?.code).toBe('not-found')
-    expect((await raise(tam, joint)).status).toBe(200)
+    const own = await freshJoint(db, 'RM-236')
+    expect((await raise(rhona, own)).problem?.code).toBe('not-found')
+    expect((await raise(tam, own)).problem?.code).toBe('no-draft')
+    await reject(tam, own)
+    expect((await raise(tam, own)).status).toBe(200)
   })
   it('is verified by nobody who did any of its rework, also after another decision', async () => {
-    const id = ((await raise(ines, await freshJoint(db, 'RM-238'))).body as { id: string }).id
+    const other = await freshJoint(db, 'RM-238')
+    await reject(ines, other)
+    const id = ((await raise(ines, other)).body as { id: string }).id
     const step = async (client: Client, what: string, body: object) => {
       const { status, problem } = await client.post(`${base}/ncrs/${id}/${what}`, body)
       return problem?.code ?? status

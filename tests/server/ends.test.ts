@@ -1,7 +1,7 @@
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
-import type { JointSummary } from '../../server/db/joints'
+import type { Summary } from '../../core/judgement/projection'
 import { base, signedIn, type Client } from './client'
 import { asOwner } from './connect'
 import { freshJoint } from './fresh-joint'
@@ -29,7 +29,7 @@ const stored = async () => {
   const row = await db('joints')
     .where({ id: joint })
     .first<Record<'drafts' | 'done', number> & { summary: string }>()
-  return { drafts: row.drafts, done: row.done, summary: JSON.parse(row.summary) as JointSummary }
+  return { drafts: row.drafts, done: row.done, summary: JSON.parse(row.summary) as Summary }
 }
 
 describe('a step that is made at each end', () => {

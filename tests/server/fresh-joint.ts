@@ -1,8 +1,9 @@
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
-import { emptySummary, findJoint } from '../../server/db/joints'
+import { emptySummary } from '../../core/judgement/projection'
+import { findJoint } from '../../server/db/joints'
 import { findProject } from '../../server/db/projects'
-import { refreshJoint } from '../../server/services/joints'
+import { refreshSubject } from '../../server/services/subjects'
 import { saveMakeup } from '../../server/services/makeup'
 
 /**
@@ -34,7 +35,7 @@ export async function freshJoint(db: Knex, like: string, openedAt = new Date()):
   // What opening a joint stores beside its row.
   const project = (await findProject(db, 'skerry-head'))!
   const made = (await findJoint(db, project.id, id))!
-  await refreshJoint(db, project, made, [])
+  await refreshSubject(db, project, { type: 'joint', title: made.number, ...made }, [])
   await saveMakeup(db, made, [])
   return id
 }

@@ -1,7 +1,7 @@
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
-import { access } from '../../server/http/access'
+import { access, rolesOf, type RouteKey, type Who } from '../../server/http/access'
 import { base, Client } from './client'
 import { asApplication } from './connect'
 
@@ -117,14 +117,14 @@ const path = (key: string) =>
     .replace('projects/:project', base)
     .replace(/:(\w+)/g, (_all, name: string) => ids[name] ?? uuidv7())
 const whoMay = (key: string): Client => {
-  const who = access[key as keyof typeof access] as readonly string[] | string
-  return Array.isArray(who)
-    ? who.includes('inspector')
-      ? clients.inspector
-      : who.includes('engineer')
-        ? clients.engineer
-        : clients.administrator
-    : clients.inspector
+  const who: Who = access[key as RouteKey]
+  if (who === 'anyone' || who === 'signed-in') return clients.inspector
+  const may = rolesOf(key as RouteKey)
+  return may.includes('inspector')
+    ? clients.inspector
+    : may.includes('engineer')
+      ? clients.engineer
+      : clients.administrator
 }
 const keys = Object.keys(access).filter(
   (k) => k !== 'POST /api/session' && k !== 'DELETE /api/session' && !k.endsWith('/feed'),

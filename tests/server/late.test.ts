@@ -193,10 +193,14 @@ describe('the time of an entry', () => {
 
 /** The server's own judgement of a joint, from the sheet it sends. */
 async function judged(id: string) {
-  const { judgeJoint } = await import('../../server/services/joints')
+  const { judgeSubject } = await import('../../server/services/subjects')
   const { findJoint } = await import('../../server/db/joints')
   const project = (await findProject(db, 'skerry-head'))!
-  const judgement = await judgeJoint(db, project, (await findJoint(db, project.id, id))!)
+  const judgement = await judgeSubject(db, project, {
+    type: 'joint',
+    title: '',
+    ...(await findJoint(db, project.id, id))!,
+  })
   return { judgement: judgement!.steps }
 }
 

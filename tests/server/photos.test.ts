@@ -106,8 +106,6 @@ describe('a photo', () => {
           subjectType: 'joint',
           subject: joint,
           step: 'washed',
-          criterion: 'c',
-          reading: 'r',
           photo: uuidv7(),
         })
       ).problem,

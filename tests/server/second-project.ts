@@ -2,9 +2,8 @@ import { readFileSync } from 'node:fs'
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
 import { loadProcedure } from '../../core/procedure/load'
-import { sampleEmbedmentCriteria } from '../../core/embedment/reach'
 import { samplePeExpansion } from '../../core/pressure/pe-expansion'
-import { emptySummary } from '../../server/db/joints'
+import { emptySummary } from '../../core/judgement/projection'
 import { appendEntries, sha256, type Actor } from '../../server/services/record'
 import type { SubjectType } from '../../core/record/entry'
 import { demoPassword, demoPin } from '../../demo/people'
@@ -196,8 +195,10 @@ export async function laySecondProject(db: Knex): Promise<Record<string, string>
     name: text('reach'),
     from_station: 0,
     to_station: 50,
-    pipe_od: 0.3,
-    criteria: JSON.stringify(sampleEmbedmentCriteria),
+    system: 'embed-flexible',
+    procedure_id: id.procedure,
+    facts: JSON.stringify({ 'pipe.od': 0.3 }),
+    opened_at: at,
   })
   await db('files').insert({
     id: id.file,

@@ -4,6 +4,8 @@ import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
 import { access, type RouteKey, type Who } from '../../server/http/access'
 import { findProject } from '../../server/db/projects'
 import { verifyRecord } from '../../server/services/verify'
+import { freshJoint } from './fresh-joint'
+import { REJECTED, reject } from './rejected'
 import { base, Client, signedIn } from './client'
 import { asOwner } from './connect'
 import { laySecondProject, MARK, secondKey } from './second-project'
@@ -70,7 +72,7 @@ const bodyOf = (key: string): object => {
       entries: [{ id: uuidv7(), kind: 'remark', payload: { text: 'x' }, recordedAt: at }],
     },
     '/release': { id: uuidv7(), step: 'before-fusion', kind: 'release', secret },
-    '/ncrs': { id: uuidv7(), subjectType: 'joint', subject: other.joint, criterion: 'x', reading: 'x' },
+    '/ncrs': { id: uuidv7(), subjectType: 'joint', subject: other.joint, step: REJECTED },
     '/disposition': { disposition: 'rework', reason: 'x', secret },
     '/rework': { text: 'x' },
     '/verification': { accepted: true, text: 'x', secret },
@@ -182,9 +184,12 @@ describe('a second project with data in every table', () => {
   })
 })
 
+/** a joint of the own project with something to report */
+let reported: string
+
 /** Routes that create something under an id made by the client: body by id, and who does it. */
 const creating: [route: string, who: string, body: (id: string) => object][] = [
-  ['ncrs', 'ines', (id) => ({ id, subjectType: 'joint', subject: own.joint, criterion: 'c', reading: 'r' })],
+  ['ncrs', 'ines', (id) => ({ id, subjectType: 'joint', subject: reported, step: REJECTED })],
   ['procedures', 'petra', (id) => ({ id, source: draftSource })],
   [
     'instruments',
@@ -231,6 +236,10 @@ describe('an id that the client makes', () => {
     await db('entries').where({ subject: id }).count('* as n').first(),
   ]
 
+  beforeAll(async () => {
+    reported = await freshJoint(db, 'RM-236')
+    await reject(people[0]!, reported)
+  })
   it.each(
     creating.flatMap(([route, who, body]) =>
       kinds.flatMap((kind) =>

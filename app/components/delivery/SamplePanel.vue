@@ -13,7 +13,7 @@ const props = defineProps<{
   store: (item: string, place: string) => Promise<void>
 }>()
 const session = useSession()
-const mayStore = computed(() => session.may('inspector'))
+const mayStore = computed(() => session.can('receive-goods'))
 const busy = ref(false)
 const fault = ref('')
 const severityWords = { normal: 'Normal', tightened: 'Tightened', relaxed: 'Relaxed' } as const

@@ -62,7 +62,7 @@ const longest = computed(() =>
       <ElButton :disabled="longest <= 0" @click="run.skip(longest + 1)">Until the clocks have run</ElButton>
       <ElButton @click="run = null">Other facts</ElButton>
     </div>
-    <JointWork id="dry-run" :joint="run" class="work" />
+    <Worksheet id="dry-run" :work="run" class="work" />
   </div>
   <form v-else class="form" @submit.prevent="start">
     <p class="muted">

@@ -15,7 +15,7 @@ const route = useRoute()
 const id = route.params.id as string
 const base = `${session.base}/deliveries/${id}`
 const { data, problem, loading, load } = useLoad(() => api<Sheet>(base))
-const may = computed(() => session.may('inspector'))
+const may = computed(() => session.can('receive-goods'))
 
 const search = ref('')
 const show = ref<'all' | 'waiting' | 'sampled' | 'bad'>('all')

@@ -17,7 +17,7 @@ const deviations = (d: Row) => d.lines.filter((l) => l.result !== 'right' && l.r
     <div class="page-head">
       <h1 class="grow">Deliveries</h1>
       <ElButton
-        v-if="session.may('inspector')"
+        v-if="session.can('receive-goods')"
         type="primary"
         size="large"
         @click="navigateTo('/deliveries/import')"

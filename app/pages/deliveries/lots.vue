@@ -106,10 +106,8 @@ const read = (label: Label) =>
     chosen.value = id
     return `Lot ${label.lot} is in the register.`
   })
-const inspector = computed(() => session.may('inspector'))
-const mayQuarantine = computed(() =>
-  lot.value?.quarantinedAt ? session.may('engineer') : session.may('inspector', 'engineer'),
-)
+const inspector = computed(() => session.can('date-lot'))
+const mayQuarantine = computed(() => session.can(lot.value?.quarantinedAt ? 'end-quarantine' : 'quarantine'))
 </script>
 
 <template>

@@ -9,7 +9,7 @@ import { useSession } from '~/stores/session'
 const session = useSession()
 const { data, problem, loading, load } = useLoad(() => api<Order[]>(`${session.base}/orders`))
 onMounted(load)
-const may = computed(() => session.may('inspector', 'engineer'))
+const may = computed(() => session.can('order-goods'))
 const open = ref(false)
 const { file, preview, fault, busy, mapping, remap, bring } = useImport<OrderPreview>(
   (f, m) => api(`${session.base}/orders/preview`, { body: { file: f, mapping: m } }),

@@ -87,10 +87,7 @@ const box = ref<HTMLElement | null>(null)
 const { width } = useElementSize(box)
 const quarantining = ref(false)
 const may = computed(
-  () =>
-    session.may('inspector', 'engineer') &&
-    origin.value !== null &&
-    !['reach', 'pack'].includes(origin.value.kind),
+  () => session.can('quarantine') && origin.value !== null && !['reach', 'pack'].includes(origin.value.kind),
 )
 const csv = computed(() => `/api/${session.base}/trace/export?${new URLSearchParams(asked.value).toString()}`)
 const forward = computed(

@@ -26,7 +26,7 @@ onMounted(async () => {
   chosen.value ??= data.value?.[0]?.id ?? null
   await sheet.load()
 })
-const inspector = computed(() => session.may('inspector'))
+const inspector = computed(() => session.can('keep-yard'))
 async function record(body: unknown) {
   await api(`${session.base}/yard/${chosen.value}/rounds`, { body })
   await Promise.all([load(), sheet.load()])

@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import type { Reach } from '../../../server/db/site'
+import type { Reach } from '../../../server/db/reaches'
 import type { StepState } from '#core/checks/verdict'
-import { showIn } from '#core/quantity/show'
 import { useSession } from '~/stores/session'
 
 const session = useSession()
@@ -15,6 +14,10 @@ const rank: Record<string, number> = {
   'not-started': 3,
   accepted: 4,
 }
+const figure = (r: Reach, key: 'left' | 'right' | 'target' | 'od') =>
+  key === 'od' ? Number(r.facts['pipe.od'] ?? 0.1) : (r.summary.figures[key] ?? 0)
+const top = (r: Reach) =>
+  Math.max(figure(r, 'target'), figure(r, 'left'), figure(r, 'right'), figure(r, 'od') + 0.3)
 const { lines } = useLinesOf(data)
 const on = (line: string) =>
   (data.value ?? [])
@@ -43,29 +46,30 @@ const on = (line: string) =>
             <rect x="4" y="2" width="56" height="44" fill="none" stroke="var(--hair)" />
             <rect
               x="4"
-              :y="46 - (r.left / (r.od + 0.3)) * 42"
+              :y="46 - (figure(r, 'left') / top(r)) * 42"
               width="28"
-              :height="(r.left / (r.od + 0.3)) * 42"
+              :height="(figure(r, 'left') / top(r)) * 42"
               fill="var(--soil)"
             />
             <rect
               x="32"
-              :y="46 - (r.right / (r.od + 0.3)) * 42"
+              :y="46 - (figure(r, 'right') / top(r)) * 42"
               width="28"
-              :height="(r.right / (r.od + 0.3)) * 42"
+              :height="(figure(r, 'right') / top(r)) * 42"
               fill="var(--soil)"
             />
             <circle
               cx="32"
-              :cy="46 - (r.od / 2 / (r.od + 0.3)) * 42"
-              :r="(r.od / 2 / (r.od + 0.3)) * 42"
+              :cy="46 - (figure(r, 'od') / 2 / top(r)) * 42"
+              :r="(figure(r, 'od') / 2 / top(r)) * 42"
               fill="var(--card)"
               stroke="var(--ink)"
               stroke-width="1.5"
             />
           </svg>
           <span class="muted small level"
-            >left {{ showIn(r.left, 'mm') }}<br />right {{ showIn(r.right, 'mm') }} mm</span
+            >left {{ Math.round(figure(r, 'left') * 1000) }}<br />right
+            {{ Math.round(figure(r, 'right') * 1000) }} mm</span
           >
         </NuxtLink>
       </div>

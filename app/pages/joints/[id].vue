@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { JointReply } from '~/composables/useWorksheet'
 import { useSession } from '~/stores/session'
 import { useStrip } from '~/stores/strip'
 
@@ -7,18 +8,18 @@ const session = useSession()
 const strip = useStrip()
 const route = useRoute()
 const id = route.params.id as string
-const joint = useJointSheet(id)
+const joint = useWorksheet<JointReply>('joint', id)
 onMounted(joint.load)
 useFeed(session.projectKey, (rows) => {
   if (rows.some((r) => r.subject === id)) void joint.load()
 })
 watch(joint.sheet, (sheet) => {
   if (!sheet) return
-  strip.station = sheet.joint.station
-  if (session.lineId !== sheet.joint.alignment) session.chooseLine(sheet.joint.alignment)
+  strip.station = sheet.subject.station
+  if (session.lineId !== sheet.subject.alignment) session.chooseLine(sheet.subject.alignment)
 })
 onBeforeUnmount(() => (strip.station = null))
-const mayOpen = computed(() => session.may('inspector', 'crew-lead'))
+const mayOpen = computed(() => session.can('open-work'))
 </script>
 
 <template>
@@ -47,7 +48,7 @@ const mayOpen = computed(() => session.may('inspector', 'crew-lead'))
         hint="The crew lead or an inspector opens it with accepted parts."
       />
     </template>
-    <JointWork v-else :id="id" :joint="joint" />
+    <Worksheet v-else :id="id" :work="joint" />
   </div>
 </template>
 

@@ -127,9 +127,9 @@ function ask(conforms: boolean) {
         </ol>
       </section>
       <section class="act">
-        <template v-if="ncr.state === 'open' || (ncr.state === 'disposed' && session.may('engineer'))">
+        <template v-if="ncr.state === 'open' || (ncr.state === 'disposed' && session.can('dispose-ncr'))">
           <h2>Disposition</h2>
-          <template v-if="session.may('engineer')">
+          <template v-if="session.can('dispose-ncr')">
             <div class="choices" role="radiogroup" aria-label="Disposition">
               <ElButton
                 v-for="(w, d) in dispositionWords"
@@ -150,7 +150,7 @@ function ask(conforms: boolean) {
         </template>
         <template v-if="ncr.state === 'disposed'">
           <h2>{{ dispositionWords[ncr.disposition!] }}</h2>
-          <template v-if="session.may('crew-lead', 'inspector')">
+          <template v-if="session.can('answer-ncr')">
             <p class="muted">Do the work, take the new reading at the step, then say here what was done.</p>
             <label>What was done<ElInput v-model="text" type="textarea" :rows="4" maxlength="2000" /></label>
             <label
@@ -169,7 +169,7 @@ function ask(conforms: boolean) {
         </template>
         <template v-if="ncr.state === 'reworked'">
           <h2>Verification</h2>
-          <p v-if="!session.may('inspector')" class="muted">
+          <p v-if="!session.can('verify-ncr')" class="muted">
             An inspector who did not do the work verifies it.
           </p>
           <p v-else-if="ownWork" class="muted">You answered this yourself: another inspector must look.</p>

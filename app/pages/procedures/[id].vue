@@ -20,14 +20,14 @@ const compiled = computed(() => (data.value ? loadProcedure(data.value.source) :
 const procedure = computed(() => compiled.value?.procedure ?? null)
 const revisions = computed(() => (all.value ?? []).filter((p) => p.key === data.value?.key))
 const listed = computed(() => revisions.value.find((r) => r.id === id) ?? null)
-const engineer = computed(() => session.may('engineer'))
+const engineer = computed(() => session.can('write-procedure'))
 
 const views = computed(() => [
   { key: 'read', title: 'Read' },
   { key: 'dry-run', title: 'Dry run' },
   { key: 'compare', title: 'Compare' },
   ...(engineer.value ? [{ key: 'edit', title: data.value?.state === 'draft' ? 'Edit' : 'Text' }] : []),
-  ...(session.may('engineer', 'inspector') ? [{ key: 'impact', title: 'What it changes' }] : []),
+  ...(session.can('weigh-procedure') ? [{ key: 'impact', title: 'What it changes' }] : []),
   { key: 'record', title: 'Record' },
 ])
 const view = computed({
@@ -133,10 +133,7 @@ function save(kind: 'yaml' | 'json') {
           <ElButton v-else size="large" @click="draft">Draft revision {{ nextLetter }}</ElButton>
         </template>
         <NuxtLink
-          v-if="
-            (data.state === 'issued' || data.state === 'superseded') &&
-            session.may('inspector', 'engineer', 'witness')
-          "
+          v-if="(data.state === 'issued' || data.state === 'superseded') && session.can('see-office')"
           class="quiet"
           :to="`/deliveries/trace?kind=procedure&value=${id}`"
           >Joints made to it</NuxtLink

@@ -10,7 +10,7 @@ const times = useTimes()
 const { data, problem, loading, load } = useLoad(() => api<ProcedureListed[]>(`${session.base}/procedures`))
 onMounted(load)
 const text = ref('')
-const drafting = computed(() => session.may('engineer'))
+const drafting = computed(() => session.can('write-procedure'))
 const rank: Record<string, number> = { issued: 0, reviewed: 1, 'in-review': 2, draft: 3, superseded: 4 }
 const shown = computed(() => {
   const wanted = text.value.trim().toLowerCase()

@@ -27,7 +27,7 @@ onBeforeUnmount(() => (strip.station = null))
 
 const fault = ref('')
 const busy = ref(false)
-const mayRun = computed(() => session.may('inspector', 'engineer'))
+const mayRun = computed(() => session.can('run-test'))
 const open = computed(() => data.value?.ready.filter((r) => r.state === 'open') ?? [])
 const pack = computed(() => data.value!.pack)
 const phase = computed(() => data.value?.evaluation?.phases.at(-1) ?? null)
@@ -78,7 +78,7 @@ async function evaluateRun(csv: string | null) {
     await sendLog(csv, '')
   } catch (error) {
     // A log of another time belongs to this run only by an engineer's word.
-    if (error instanceof ApiProblem && error.code === 'other-time' && session.may('engineer'))
+    if (error instanceof ApiProblem && error.code === 'other-time' && session.can('take-foreign-log'))
       foreignLog.value = { csv, sentence: error.message }
     else fault.value = error instanceof ApiProblem ? error.message : 'The log was not taken.'
   } finally {
@@ -102,7 +102,6 @@ async function sign(body: { image: string; secret: string }) {
   await load()
 }
 async function raise() {
-  const culprit = data.value!.evaluation!.numbers.find((n) => n.verdict === 'reject')
   busy.value = true
   try {
     const { id: ncr } = await api<{ id: string }>(`${session.base}/ncrs`, {
@@ -110,8 +109,6 @@ async function raise() {
         id: uuidv7(),
         subjectType: 'pack',
         subject: id,
-        criterion: culprit ? `${culprit.title}: ${culprit.formula}` : 'Pressure test',
-        reading: culprit?.text ?? data.value!.evaluation!.sentence,
       },
     })
     await navigateTo(`/ncrs/${ncr}`)
@@ -318,7 +315,7 @@ const fileInput = ref<HTMLInputElement | null>(null)
         >
       </template>
       <ElButton
-        v-if="pack.state === 'evaluated' && session.may('witness', 'inspector')"
+        v-if="pack.state === 'evaluated' && session.can('sign-test')"
         type="primary"
         size="large"
         class="primary"

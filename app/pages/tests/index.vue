@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Pack } from '../../../server/db/site'
-import type { JointState } from '#core/judgement/types'
+import type { SubjectState } from '#core/judgement/types'
 import { showQuantity } from '#core/quantity/show'
 import { useSession } from '~/stores/session'
 import { packStateWords } from '~/words'
@@ -10,7 +10,7 @@ const times = useTimes()
 const { data, problem, loading, load } = useLoad(() => api<Pack[]>(`${session.base}/packs`))
 onMounted(load)
 useFeed(session.projectKey, (rows) => rows.some((r) => r.subjectType === 'pack') && void load())
-const glyph: Record<Pack['state'], JointState> = {
+const glyph: Record<Pack['state'], SubjectState> = {
   planned: 'not-started',
   running: 'waiting',
   evaluated: 'in-work',

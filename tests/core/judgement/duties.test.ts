@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { crewScope, mayHear, NO_CREW } from '../../../core/access'
 import {
   checkCovered,
   checkDecision,
@@ -6,9 +7,6 @@ import {
   checkReview,
   checkVerification,
   checkWitness,
-  crewScope,
-  mayHear,
-  NO_CREW,
 } from '../../../core/judgement/duties'
 import { entry, read } from '../support'
 

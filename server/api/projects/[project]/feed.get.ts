@@ -1,5 +1,5 @@
 import { createEventStream } from 'h3'
-import { mayHear } from '#core/judgement/duties'
+import { mayHear } from '#core/access'
 import { projectRoute } from '../../../http/route'
 import { tokenOf } from '../../../http/session'
 import { watchFeed } from '../../../services/feed'

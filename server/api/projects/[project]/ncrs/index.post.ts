@@ -11,8 +11,6 @@ const body = yup.object({
     .required(),
   subject: uuid().required(),
   step: yup.string().max(60).nullable().default(null),
-  criterion: yup.string().trim().min(1).max(600).required(),
-  reading: yup.string().trim().min(1).max(600).required(),
   photo: uuid().nullable().default(null),
 })
 

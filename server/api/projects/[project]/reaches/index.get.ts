@@ -1,4 +1,4 @@
-import { reachesOf } from '../../../../db/site'
+import { reachesOf } from '../../../../db/reaches'
 import { projectRoute } from '../../../../http/route'
 
 export default projectRoute('GET /api/projects/:project/reaches', {}, async ({ db, project, actor }) =>

@@ -1,4 +1,4 @@
-import { jointSheet } from '../../../../../services/joint-sheet'
+import { jointSheet } from '../../../../../services/worksheet'
 import { projectRoute } from '../../../../../http/route'
 
 export default projectRoute(

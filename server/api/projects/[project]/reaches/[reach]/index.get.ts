@@ -1,6 +1,8 @@
-import { reachSheet } from '../../../../../services/reaches'
+import { reachSheet } from '../../../../../services/worksheet'
 import { projectRoute } from '../../../../../http/route'
 
-export default projectRoute('GET /api/projects/:project/reaches/:reach', {}, async ({ db, actor, params }) =>
-  reachSheet(db, actor, params.reach!),
+export default projectRoute(
+  'GET /api/projects/:project/reaches/:reach',
+  {},
+  async ({ db, project, actor, params }) => reachSheet(db, project, actor, params.reach!),
 )

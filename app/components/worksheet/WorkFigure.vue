@@ -1,23 +1,27 @@
 <script setup lang="ts">
+import type { JudgedSubject } from '#core/checks/define'
 import { slotsOf } from '#core/judgement/slots'
-import type { JointJudgement } from '#core/judgement/types'
+import type { Judgement } from '#core/judgement/types'
 import type { CompiledProcedure } from '#core/procedure/compile'
 import type { FactValue } from '#core/formula/formula'
 import type { Entry } from '#core/record/entry'
 import { showLeft } from '#core/quantity/show'
 
-/** The drawing of this joint with its computed marks, and its clocks. */
+/** The drawing of what is worked with its computed marks, and its clocks. */
 const props = defineProps<{
+  type: JudgedSubject
   compiled: CompiledProcedure
   facts: Record<string, FactValue>
   schools: Record<string, string>
-  judgement: JointJudgement
+  judgement: Judgement
   entries: Entry[]
   step: string | null
   live: number[] | null
   now: number
+  /** of a step that takes many entries: the one looked at */
+  entry: string | null
 }>()
-defineEmits<{ step: [string]; choose: [string] }>()
+defineEmits<{ step: [string]; choose: [string]; entry: [step: string, entry: string] }>()
 const times = useTimes()
 const slots = computed(() => slotsOf(props.compiled, props.facts, props.entries, props.schools))
 const left = (until: number) => (until - props.now) / 1000
@@ -35,7 +39,16 @@ const share = (c: { startedAt: number; until: number }) =>
       :step="step"
       @step="(k) => $emit('step', k)"
     />
+    <ReachDrawing
+      v-if="type === 'reach'"
+      :compiled="compiled"
+      :slots="slots"
+      :entries="entries"
+      :entry="entry"
+      @entry="(s, e) => $emit('entry', s, e)"
+    />
     <JointDrawing
+      v-else
       :compiled="compiled"
       :slots="slots"
       :entries="entries"

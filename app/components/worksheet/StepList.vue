@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import type { JointJudgement } from '#core/judgement/types'
+import type { Judgement } from '#core/judgement/types'
 import { atEnd, ends } from '#core/procedure/ends'
 import type { Procedure, ProcedureStep } from '#core/procedure/types'
 import { endWords, stateWords } from '~/words'
 
 /** Stages and steps with their states; a tap goes to a step. What is made at each end stands side by side. */
-const props = defineProps<{ procedure: Procedure; judgement: JointJudgement; current: string | null }>()
+const props = defineProps<{ procedure: Procedure; judgement: Judgement; current: string | null }>()
 defineEmits<{ choose: [string] }>()
 const byKey = computed(() => new Map(props.judgement.steps.map((s) => [s.key, s])))
 const state = (key: string) => byKey.value.get(key)!

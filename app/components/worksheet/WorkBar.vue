@@ -6,14 +6,14 @@ import { answering } from '#core/checks/registry'
 import { standing } from '#core/judgement/standing'
 import type { Entry } from '#core/record/entry'
 import { smallPicture } from '~/composables/smallPicture'
-import type { JointAtWork } from '~/composables/useJointSheet'
+import type { AtWork } from '~/composables/useWorksheet'
 import { useSession } from '~/stores/session'
 
 /** The foot of the joint sheet: strike, remark, photo, and the one thing to do next. */
 const props = defineProps<{
   step: string | null
   ofStep: Entry[]
-  record: JointAtWork['record']
+  record: AtWork['record']
   dry: boolean
   mayRecord: boolean
   /** an inspector strikes what anybody answered; others strike their own */
@@ -31,8 +31,20 @@ const strikable = computed(() =>
     (e) => answering.has(e.kind) && (e.person === session.person?.id || props.mayStrikeAll),
   ),
 )
+/** the entry to strike, where one of many was chosen */
+const named = ref<string | null>(null)
 const strike = (reason: string) =>
-  props.record([{ kind: 'correction', step: props.step, payload: { strikes: strikable.value!.id, reason } }])
+  props.record([
+    {
+      kind: 'correction',
+      step: props.step,
+      payload: { strikes: named.value ?? strikable.value!.id, reason },
+    },
+  ])
+function askToStrike(entry: string | null = null) {
+  named.value = entry
+  if (entry !== null || strikable.value) strikeOpen.value = true
+}
 const remarkOpen = ref(false)
 const remark = (text: string) => props.record([{ kind: 'remark', step: props.step, payload: { text } }])
 
@@ -51,12 +63,12 @@ async function photo(event: Event) {
     if (photoInput.value) photoInput.value.value = ''
   }
 }
-defineExpose({ strike: () => strikable.value && (strikeOpen.value = true) })
+defineExpose({ strike: (entry?: string) => askToStrike(entry ?? null) })
 </script>
 
 <template>
   <footer class="bar">
-    <ElButton size="large" :disabled="!strikable || !mayRecord" @click="strikeOpen = true"
+    <ElButton size="large" :disabled="!strikable || !mayRecord" @click="askToStrike()"
       ><IconStrike aria-hidden="true" /><span class="word">Strike</span></ElButton
     >
     <ElButton size="large" :disabled="!mayRecord" @click="remarkOpen = true"

@@ -1,15 +1,21 @@
 import { uuidv7 } from 'uuidv7'
 import { computed, ref, shallowRef } from 'vue'
+import { rolesFor } from '#core/access'
 import { instrumentFacts } from '#core/checks/instruments'
 import { judge } from '#core/judgement/judge'
 import type { JudgeOptions } from '#core/judgement/types'
 import { compileProcedure, type CompiledProcedure } from '#core/procedure/compile'
 import type { Entry, EntryKind } from '#core/record/entry'
-import type { jointSheet } from '../../server/services/joint-sheet'
+import type { jointSheet, reachSheet } from '../../server/services/worksheet'
 import { makeOutbox } from '~/composables/outbox'
 import { useSession } from '~/stores/session'
 
-export type JointSheet = Awaited<ReturnType<typeof jointSheet>>
+export type JointReply = Awaited<ReturnType<typeof jointSheet>>
+export type ReachReply = Awaited<ReturnType<typeof reachSheet>>
+/** What every worksheet has, whatever is worked on it. */
+export type Sheet = JointReply | ReachReply
+
+const addresses = { joint: 'joints', reach: 'reaches' } as const
 
 /** An entry with the stamp that the device had when it was recorded. */
 type Recorded = Entry & { stamp: string | null }
@@ -29,27 +35,23 @@ export interface Decision {
 }
 
 /**
- * A joint at work: its record and judgement, and what a person adds to it. A dry run has the same shape,
+ * Something at work: its record and judgement, and what a person adds to it. A dry run has the same shape,
  * and keeps nothing.
  */
-export type JointAtWork = ReturnType<typeof useJointSheet>
+export type AtWork = ReturnType<typeof useWorksheet<Sheet>>
 
 /**
- * One joint on this device: its record, judged here at once with the same core as the
+ * One joint or reach on this device: its record, judged here at once with the same core as the
  * server, and what a person adds to it.
  */
-export function useJointSheet(id: string) {
+export function useWorksheet<S extends Sheet>(type: keyof typeof addresses, id: string) {
   const session = useSession()
+  const address = `${session.base}/${addresses[type]}/${id}`
   const now = useNow()
   const compiled = shallowRef<CompiledProcedure | null>(null)
   /** recorded here, not acknowledged yet */
   const pending = ref<Entry[]>([])
-  const {
-    data: sheet,
-    problem,
-    loading,
-    load: read,
-  } = useLoad(() => api<JointSheet>(`${session.base}/joints/${id}`))
+  const { data: sheet, problem, loading, load: read } = useLoad(() => api<S>(address))
 
   async function load() {
     await read()
@@ -70,14 +72,14 @@ export function useJointSheet(id: string) {
   }))
   const judgement = computed(() =>
     compiled.value && sheet.value
-      ? judge(compiled.value, sheet.value.joint.facts, entries.value, now.value, options.value)
+      ? judge(compiled.value, sheet.value.subject.facts, entries.value, now.value, options.value)
       : null,
   )
 
   const send = makeOutbox<Recorded>(
     (made) =>
       sendNumbered(session.base, made, (numbered) =>
-        api(`${session.base}/joints/${id}/entries`, {
+        api(`${address}/entries`, {
           body: {
             entries: numbered.map(
               ({ id: entry, kind, step, payload, instrument, recordedAt, stamp, number }) => ({
@@ -115,7 +117,7 @@ export function useJointSheet(id: string) {
       step: n.step,
       payload: n.payload,
       person: session.person!.id,
-      role: session.may('inspector') ? 'inspector' : 'crew-lead',
+      role: rolesFor('record').find((r) => session.roles.includes(r)) ?? 'crew-lead',
       crew: null,
       instrument: n.instrument ?? null,
       recordedAt: at + i,
@@ -134,7 +136,7 @@ export function useJointSheet(id: string) {
 
   /** A sign-off, sent with the PIN. */
   async function decide(step: string, decision: Decision, reason: string, secret: string) {
-    await api(`${session.base}/joints/${id}/release`, {
+    await api(`${address}/release`, {
       body: { id: uuidv7(), step, reason, secret, ...decision },
     })
     await load()

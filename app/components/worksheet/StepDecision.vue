@@ -3,7 +3,7 @@ import type { StepJudgement } from '#core/judgement/types'
 import type { Check } from '#core/checks/registry'
 import type { Entry } from '#core/record/entry'
 import { showQuantity } from '#core/quantity/show'
-import type { Decision } from '~/composables/useJointSheet'
+import type { Decision } from '~/composables/useWorksheet'
 
 /**
  * An inspector's word on answers: which of two stands, whether to measure again, or otherwise than the

@@ -3,7 +3,7 @@ import { definitionOf } from '#core/checks/registry'
 import { slotsOf } from '#core/judgement/slots'
 import { openBefore } from '#core/judgement/release'
 import { standing } from '#core/judgement/standing'
-import type { JointJudgement, StepJudgement } from '#core/judgement/types'
+import type { Judgement, StepJudgement } from '#core/judgement/types'
 import type { CompiledProcedure } from '#core/procedure/compile'
 import type { Entry } from '#core/record/entry'
 import { showQuantity } from '#core/quantity/show'
@@ -11,16 +11,16 @@ import { barsOf } from '~/checks/bars'
 import type { Answer, CheckForm } from '~/checks/form'
 import { checkForms } from '~/checks/forms'
 import { failureWords, pointWords } from '~/words'
-import type { Decision, JointSheet } from '~/composables/useJointSheet'
+import type { Decision, Sheet } from '~/composables/useWorksheet'
 import { useSession } from '~/stores/session'
 
 /** The one check being done: what, why, the answer, and what the criterion says of it. */
 const props = defineProps<{
   compiled: CompiledProcedure
-  sheet: JointSheet
+  sheet: Sheet
   entries: Entry[]
   judged: StepJudgement
-  judgement: JointJudgement
+  judgement: Judgement
   now: number
   mayRecord: boolean
   mayRelease: boolean
@@ -45,7 +45,7 @@ const check = computed(() => step.value.check)
 const form = ref<CheckForm | null>(null)
 const checkForm = computed(() => checkForms[check.value.kind])
 const slots = computed(() =>
-  slotsOf(props.compiled, props.sheet.joint.facts, props.entries, props.sheet.schools),
+  slotsOf(props.compiled, props.sheet.subject.facts, props.entries, props.sheet.schools),
 )
 
 const bars = computed(() => barsOf(props.judged))
@@ -102,6 +102,7 @@ defineExpose({
   say: (answer: 'yes' | 'no') => void (offered.value && form.value?.say?.(answer)),
   choose: (index: number) => void (offered.value && form.value?.choose?.(index)),
   request,
+  replace: (entry: string) => form.value?.replace?.(entry),
 })
 </script>
 

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { answering, definitionOf, type Check } from '#core/checks/registry'
+import type { Fault } from '#core/checks/verdict'
 import type { Entry } from '#core/record/entry'
 import { lateSentences, type LateReason } from '#core/record/late'
-import { entryWords } from '~/words'
+import { againWords, entryWords } from '~/words'
 
 /** What stands written at this step, ink and all: struck entries stay readable. */
 const props = defineProps<{
@@ -10,13 +11,24 @@ const props = defineProps<{
   check: Check
   people: Record<string, string>
   project: string
+  /** of a step that takes many entries: what is wrong with which, and which is looked at */
+  faults?: readonly Fault[]
+  chosen?: string | null
+  may?: boolean
 }>()
+defineEmits<{ choose: [string]; again: [string]; strike: [string] }>()
+const many = computed(() => definitionOf(props.check).judgeAll !== undefined)
+const wrong = (e: Entry) => props.faults?.filter((f) => f.entry === e.id) ?? []
 const times = useTimes()
 const corrections = computed(
   () =>
     new Map(props.entries.filter((e) => e.kind === 'correction').map((e) => [String(e.payload.strikes), e])),
 )
-const shown = computed(() => props.entries.filter((e) => e.kind !== 'correction'))
+const shown = computed(() => {
+  const list = props.entries.filter((e) => e.kind !== 'correction')
+  // Where there are many, the last is looked at most.
+  return many.value ? list.reverse() : list
+})
 /** Why its time proves nothing. */
 const lateWords = (e: Entry) =>
   lateSentences[(e as Entry & { lateReason?: LateReason }).lateReason ?? 'no-stamp']
@@ -32,7 +44,12 @@ const text = (e: Entry): string => {
 
 <template>
   <ol v-if="shown.length > 0" class="record" aria-label="Record of this step">
-    <li v-for="e in shown" :key="e.id" :class="{ struck: corrections.has(e.id) }">
+    <li
+      v-for="e in shown"
+      :key="e.id"
+      :class="{ struck: corrections.has(e.id), here: e.id === chosen, many, wrong: wrong(e).length > 0 }"
+      @click="many && answering.has(e.kind) && $emit('choose', e.id)"
+    >
       <span class="muted small time">{{ times.moment(e.recordedAt) }}</span>
       <span class="grow">
         <span class="entry"
@@ -48,6 +65,11 @@ const text = (e: Entry): string => {
         <span v-if="answering.has(e.kind) && e.payload.reason" class="why small"
           >again: {{ e.payload.reason }}</span
         >
+        <span v-for="f in wrong(e)" :key="f.code" class="why small">{{ f.sentence }}</span>
+        <span v-if="many && may && e.id === chosen && !corrections.has(e.id)" class="row acts">
+          <ElButton size="large" @click.stop="$emit('again', e.id)">{{ againWords[e.kind] }}</ElButton>
+          <ElButton size="large" @click.stop="$emit('strike', e.id)">Strike</ElButton>
+        </span>
         <span v-if="e.late" class="why small"
           >late{{ e.receivedAt === undefined ? '' : ` by ${times.span(e.receivedAt - e.recordedAt)}` }}:
           {{ lateWords(e) }}</span

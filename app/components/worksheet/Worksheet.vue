@@ -3,17 +3,17 @@ import { uuidv7 } from 'uuidv7'
 import { useSession } from '~/stores/session'
 import { definitionOf } from '#core/checks/registry'
 import { seenTogether } from '#core/procedure/together'
-import type { JointAtWork } from '~/composables/useJointSheet'
+import type { AtWork } from '~/composables/useWorksheet'
 import type { Answer } from '~/checks/form'
-import type JointBar from './JointBar.vue'
+import type WorkBar from './WorkBar.vue'
 import type StepCheck from './StepCheck.vue'
 
 /** The joint sheet at work: spine, the one check, drawing; the next thing to do at the bottom right. */
-const props = defineProps<{ id: string; joint: JointAtWork }>()
+const props = defineProps<{ id: string; work: AtWork }>()
 const session = useSession()
-const { sheet, compiled, entries, judgement, now, record } = props.joint
+const { sheet, compiled, entries, judgement, now, record } = props.work
 
-const { current, go, goOn: replaceStep } = useStepAddress(() => props.joint.dry)
+const { current, go, goOn: replaceStep } = useStepAddress(() => props.work.dry)
 /** what is unfolded where the sheet is narrow */
 const open = ref<'steps' | 'drawing' | null>(null)
 const fold = (part: 'steps' | 'drawing') => (open.value = open.value === part ? null : part)
@@ -36,21 +36,29 @@ watch(
   { immediate: true },
 )
 
+/** of a step that takes many entries: the one looked at */
+const entry = ref<string | null>(null)
+/** An entry tapped in the drawing. */
+function look(step: string, id: string) {
+  choose(step)
+  entry.value = id
+}
 // What was ready for one step is never recorded at another.
 watch(
   current,
   () => {
     ready.value = null
     live.value = null
+    entry.value = null
   },
   { flush: 'sync' },
 )
 
 // On a made-up joint anybody may try everything.
-const mayRecord = computed(() => props.joint.dry || session.may('inspector', 'crew-lead'))
-const mayRelease = computed(() => props.joint.dry || session.may('inspector'))
-const mayTrace = computed(() => !props.joint.dry && session.may('inspector', 'engineer', 'witness'))
-const mayWaive = computed(() => props.joint.dry || session.may('inspector', 'engineer'))
+const mayRecord = computed(() => props.work.dry || session.can('record'))
+const mayRelease = computed(() => props.work.dry || session.can('release-hold'))
+const mayTrace = computed(() => !props.work.dry && session.can('see-office'))
+const mayWaive = computed(() => props.work.dry || session.can('waive'))
 const ofStep = computed(() =>
   entries.value.filter(
     (e) =>
@@ -98,7 +106,7 @@ function answerOf(key: string, said: 'yes' | 'no') {
   replaceStep(key)
   void answer([{ kind: 'confirmation', payload: { answer: said } }])
 }
-const signOff = reactive(useSignOff(props.joint, current))
+const signOff = reactive(useSignOff(props.work, current))
 /** A picture of a drawing chosen as the answer of the step at hand. */
 function chooseAnswer(choice: string) {
   const check = currentCheck.value
@@ -117,7 +125,13 @@ const move = (by: number) => {
   if (to) choose(to.key)
 }
 
-const bar = ref<InstanceType<typeof JointBar> | null>(null)
+/** where it lies on its line */
+const where = computed(() => {
+  const s = sheet.value?.subject
+  if (s && 'station' in s) return `station ${s.station.toFixed(1)} m`
+  return s && 'from' in s ? `${s.from.toFixed(0)} to ${s.to.toFixed(0)} m` : ''
+})
+const bar = ref<InstanceType<typeof WorkBar> | null>(null)
 
 const draft = computed(() => judgement.value?.drafts.find((d) => d.step === current.value) ?? null)
 async function raise() {
@@ -126,11 +140,9 @@ async function raise() {
     const { id } = await api<{ id: string }>(`${session.base}/ncrs`, {
       body: {
         id: uuidv7(),
-        subjectType: 'joint',
+        subjectType: sheet.value!.subject.type,
         subject: props.id,
         step: current.value,
-        criterion: draft.value!.criterion,
-        reading: draft.value!.reading,
         photo: picture ? String(picture.payload.file) : null,
       },
     })
@@ -158,15 +170,16 @@ useKeys({
 <template>
   <div v-if="sheet && judgement && compiled" class="joint">
     <header class="head">
-      <h2>{{ sheet.joint.number }}</h2>
+      <h2>{{ sheet.subject.title }}</h2>
       <StateGlyph :state="judgement.state" :size="28" word />
       <span class="muted grow"
-        ><template v-if="!joint.dry"
-          >station {{ sheet.joint.station.toFixed(1) }} m ·
-          {{ session.crewName(sheet.joint.crew) }} · </template
+        ><template v-if="!work.dry">{{ where }} · {{ session.crewName(sheet.subject.crew) }} · </template
         >{{ compiled.procedure.title }}, revision {{ compiled.procedure.revision }}</span
       >
-      <NuxtLink v-if="mayTrace" :to="`/deliveries/trace?kind=joint&value=${sheet.joint.id}`" class="quiet"
+      <NuxtLink
+        v-if="mayTrace"
+        :to="`/deliveries/trace?kind=${sheet.subject.type}&value=${sheet.subject.id}`"
+        class="quiet"
         >Made with</NuxtLink
       >
       <span class="muted count">{{ judgement.done }} of {{ judgement.applicable }}</span>
@@ -181,7 +194,7 @@ useKeys({
         }}</span>
       </button>
     </div>
-    <JointSpine
+    <StepList
       class="spine-part"
       :class="{ unfolded: open === 'steps' }"
       :procedure="compiled.procedure"
@@ -231,35 +244,44 @@ useKeys({
       </template>
       <div v-if="draft" class="draft">
         <p><strong>Nonconformance drafted.</strong> {{ draft.criterion }} – found: {{ draft.reading }}</p>
-        <ElButton v-if="!joint.dry" type="danger" size="large" @click="raise">Raise it</ElButton>
+        <ElButton v-if="!work.dry" type="danger" size="large" @click="raise">Raise it</ElButton>
       </div>
       <StepRecord
+        :faults="judged.faults"
+        :chosen="entry"
+        :may="mayRecord"
         :entries="ofStep"
         :check="currentCheck!"
         :people="sheet.people"
         :project="session.projectKey"
+        @choose="(e) => (entry = e)"
+        @again="(e) => check?.replace(e)"
+        @strike="(e) => bar?.strike(e)"
       />
     </StepCheck>
-    <JointFigure
+    <WorkFigure
       class="figure-part"
       :class="{ unfolded: open === 'drawing' }"
       :compiled="compiled"
-      :facts="sheet.joint.facts"
+      :type="sheet.subject.type"
+      :facts="sheet.subject.facts"
       :schools="sheet.schools"
       :judgement="judgement"
       :entries="entries"
       :step="current"
       :live="live"
       :now="now"
+      :entry="entry"
       @step="choose"
       @choose="chooseAnswer"
+      @entry="look"
     />
-    <JointBar
+    <WorkBar
       ref="bar"
       :step="current"
       :of-step="ofStep"
       :record="record"
-      :dry="joint.dry"
+      :dry="work.dry"
       :may-record="mayRecord"
       :may-strike-all="mayRelease"
       :busy="busy"

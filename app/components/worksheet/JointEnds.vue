@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { JointJudgement, StepJudgement } from '#core/judgement/types'
+import type { Judgement, StepJudgement } from '#core/judgement/types'
 import type { CompiledProcedure } from '#core/procedure/compile'
 import { atEnd, ends, plainKey, type End } from '#core/procedure/ends'
 import type { FactValue } from '#core/formula/formula'
@@ -12,7 +12,7 @@ import { endWords } from '~/words'
  */
 const props = defineProps<{
   compiled: CompiledProcedure
-  judgement: JointJudgement
+  judgement: Judgement
   facts: Record<string, FactValue>
   step: string | null
 }>()

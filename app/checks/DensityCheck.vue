@@ -1,0 +1,154 @@
+<script setup lang="ts">
+import type { Side } from '#core/checks/lifts'
+import { Problem } from '#core/problem'
+import { readQuantity } from '#core/quantity/read'
+import { showNumber } from '#core/quantity/show'
+import type { DimensionKey } from '#core/quantity/dimension'
+import type { CheckEmits, CheckForm, CheckProps } from './form'
+import { sideWords } from '~/words'
+
+/** One density test: where, what was read, and the maximum of this material. */
+const props = defineProps<CheckProps>()
+const emit = defineEmits<CheckEmits>()
+const test = reactive({
+  side: 'left' as Side,
+  station: '',
+  wet: '',
+  moisture: '',
+  maximum: '',
+  method: 'nuclear',
+})
+const sides: Side[] = ['left', 'right', 'both']
+/** the failed test that this one answers */
+const retestOf = ref<string | null>(null)
+const faulty = computed(() => props.judged.faults.map((f) => f.entry))
+const failed = computed(() =>
+  props.entries.filter((e) => e.kind === 'density' && faulty.value.includes(e.id)),
+)
+
+// The maximum is that of the material; it stays until another is typed.
+watch(
+  () => props.entries.filter((e) => e.kind === 'density').at(-1)?.payload,
+  (p) => p && typeof p.maximum === 'number' && (test.maximum ||= showNumber(p.maximum)),
+  { immediate: true },
+)
+const read = (text: string, dimension: DimensionKey, bareUnit: string) => {
+  if (text.trim() === '') return null
+  try {
+    return readQuantity(text, dimension, { field: 'value', bareUnit })
+  } catch (error) {
+    if (error instanceof Problem) return null
+    throw error
+  }
+}
+const values = computed(() => ({
+  station: read(test.station, 'length', 'm'),
+  wetDensity: read(test.wet, 'density', 'kg/m³'),
+  moisture: read(test.moisture, 'ratio', '%'),
+  maximum: read(test.maximum, 'density', 'kg/m³'),
+}))
+const whole = computed(() => Object.values(values.value).every((v) => v !== null))
+const compaction = computed(() => {
+  const { wetDensity, moisture, maximum } = values.value
+  return wetDensity === null || moisture === null || !maximum ? null : wetDensity / (1 + moisture) / maximum
+})
+const payload = computed(() =>
+  whole.value
+    ? {
+        ...values.value,
+        side: test.side,
+        method: test.method,
+        ...(retestOf.value ? { retestOf: retestOf.value } : {}),
+      }
+    : null,
+)
+watch(payload, (p) => emit('ready', p ? { kind: 'density', payload: p } : null))
+function beside(id: string | null) {
+  retestOf.value = id
+  const p = props.entries.find((e) => e.id === id)?.payload
+  if (!p) return
+  test.side = p.side as Side
+  test.station = typeof p.station === 'number' ? showNumber(p.station) : ''
+}
+defineExpose<CheckForm>({
+  clear() {
+    Object.assign(test, { wet: '', moisture: '', station: '' })
+    retestOf.value = null
+  },
+  replace: beside,
+})
+</script>
+
+<template>
+  <form class="part" @submit.prevent="$emit('submit')">
+    <label v-if="failed.length > 0"
+      >This test answers<ElSelect
+        :model-value="retestOf ?? ''"
+        size="large"
+        aria-label="This test answers"
+        @update:model-value="(v: string) => beside(v || null)"
+      >
+        <ElOption value="" label="none: a further place" />
+        <ElOption
+          v-for="e in failed"
+          :key="e.id"
+          :value="e.id"
+          :label="`the one at ${showNumber(e.payload.station as number)} m, ${sideWords[e.payload.side as Side]}`"
+        />
+      </ElSelect>
+    </label>
+    <div class="field">
+      <span id="density-side">Side</span>
+      <ElRadioGroup v-model="test.side" aria-labelledby="density-side" size="large">
+        <ElRadioButton v-for="s in sides" :key="s" :value="s">{{ sideWords[s] }}</ElRadioButton>
+      </ElRadioGroup>
+    </div>
+    <div class="two">
+      <label
+        >Station, m<ElInput v-model="test.station" size="large" inputmode="decimal" autocomplete="off"
+      /></label>
+      <label
+        >Wet density, kg/m³<ElInput v-model="test.wet" size="large" inputmode="decimal" autocomplete="off"
+      /></label>
+      <label
+        >Moisture, %<ElInput v-model="test.moisture" size="large" inputmode="decimal" autocomplete="off"
+      /></label>
+      <label
+        >Maximum dry density, kg/m³<ElInput
+          v-model="test.maximum"
+          size="large"
+          inputmode="decimal"
+          autocomplete="off"
+      /></label>
+    </div>
+    <div class="field">
+      <span id="density-method">Read by</span>
+      <ElRadioGroup v-model="test.method" aria-labelledby="density-method" size="large">
+        <ElRadioButton value="nuclear">Nuclear gauge</ElRadioButton>
+        <ElRadioButton value="sand">Sand replacement</ElRadioButton>
+      </ElRadioGroup>
+    </div>
+    <p v-if="compaction !== null" class="becomes" aria-live="polite">
+      <strong>{{ showNumber(compaction * 100, 3) }} %</strong> of the maximum
+    </p>
+  </form>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 14px;
+}
+.field,
+label {
+  display: flex;
+  flex-direction: column;
+  gap: 4px;
+  font-size: var(--s14);
+  color: var(--muted);
+}
+.becomes {
+  font-size: var(--s18);
+}
+</style>

@@ -1,0 +1,111 @@
+import type { Made } from '../checks/define'
+import { definitionOf } from '../checks/registry'
+import type { FactValue } from '../formula/formula'
+import type { CompiledProcedure } from '../procedure/compile'
+import type { Entry } from '../record/entry'
+import { judgeAhead, type Change } from './ahead'
+import { slotsOf } from './slots'
+import { byStep } from './standing'
+import type { Draft, JudgeOptions, RunningClock, SubjectState, TestReadiness } from './types'
+
+/** What is kept of a judgement beside its state: enough for lists, Today and the strip. */
+export interface Summary {
+  next: string | null
+  nextTitle: string | null
+  clocks: RunningClock[]
+  /** states that it comes into by time alone, the next first */
+  changes: Change[]
+  /** null until something has been judged */
+  test: TestReadiness | null
+  holds: { step: string; title: string; since: number; by: string; afterTest?: boolean }[]
+  drafts: Draft[]
+  /** what its checks measure by the way, such as the levels of the fill */
+  figures: Record<string, number>
+}
+
+/** What is stored of a subject, so that nobody needs to judge it again to list it. Times are ms. */
+export interface Projection {
+  state: SubjectState
+  /** when time alone changes its state for the last time, and into what */
+  until: number | null
+  then: SubjectState | null
+  testableAt: number | null
+  heldSince: number | null
+  drafts: number
+  done: number
+  applicable: number
+  summary: Summary
+}
+
+export const emptySummary: Summary = {
+  next: null,
+  nextTitle: null,
+  clocks: [],
+  changes: [],
+  test: null,
+  holds: [],
+  drafts: [],
+  figures: {},
+}
+
+/** What the checks of a subject measure by the way. */
+function figuresOf(
+  compiled: CompiledProcedure,
+  facts: Record<string, FactValue>,
+  entries: readonly Entry[],
+  options: JudgeOptions,
+): Record<string, number> {
+  const measuring = compiled.steps.filter((s) => definitionOf(s.step.check).figures)
+  if (measuring.length === 0) return {}
+  const slots = slotsOf(compiled, facts, entries, options.schools)
+  const at = byStep(compiled, entries)
+  return Object.assign(
+    {},
+    ...measuring.map((s) => {
+      const { answers, figures } = definitionOf(s.step.check)
+      const given = at[s.index]!.filter((e) => e.kind in answers)
+      return figures!(s as unknown as Made<{ kind: string }>, given, slots)
+    }),
+  ) as Record<string, number>
+}
+
+/** What is stored of a subject, from its entries at a moment. */
+export function projectSubject(
+  compiled: CompiledProcedure,
+  facts: Record<string, FactValue>,
+  entries: readonly Entry[],
+  now: number,
+  options: JudgeOptions,
+): Projection {
+  const { judgement, changes } = judgeAhead(compiled, facts, entries, now, options)
+  const made = (key: string) => compiled.steps[compiled.stepIndex.get(key)!]!
+  const holds = judgement.steps
+    .filter((s) => s.release.state === 'requested' && s.state === 'held')
+    .map((s) => ({
+      step: s.key,
+      title: made(s.key).step.title,
+      since: s.release.at!,
+      by: s.release.by!,
+      afterTest: made(s.key).afterTest,
+    }))
+  return {
+    state: judgement.state,
+    until: changes.at(-1)?.at ?? null,
+    then: changes.at(-1)?.state ?? null,
+    testableAt: judgement.test.at,
+    heldSince: holds[0]?.since ?? null,
+    drafts: judgement.drafts.length,
+    done: judgement.done,
+    applicable: judgement.applicable,
+    summary: {
+      next: judgement.next,
+      nextTitle: judgement.next ? made(judgement.next).step.title : null,
+      clocks: judgement.clocks,
+      changes,
+      test: judgement.test,
+      holds,
+      drafts: judgement.drafts,
+      figures: figuresOf(compiled, facts, entries, options),
+    },
+  }
+}

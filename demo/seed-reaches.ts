@@ -1,0 +1,124 @@
+import { projectSubject } from '../core/judgement/projection'
+import { loadProcedure } from '../core/procedure/load'
+import { forCore } from '../server/db/entries'
+import { saveProjection } from '../server/db/projection'
+import { insertReach } from '../server/db/reaches'
+import { judgeOptions } from '../server/services/judging'
+import { DAY, HOUR, MINUTE, write, type Brief, type Ground } from './ground'
+import { procedureSource } from './system-records'
+
+export const EMBEDMENT = 'embed-flexible'
+const OD = 0.315
+const LENGTH = 60
+
+/** What every reach answers before its fill. */
+const before: [step: string, kind: Brief['kind'], payload: Record<string, unknown>][] = [
+  ['trench-looked', 'confirmation', { answer: 'yes' }],
+  ['services', 'confirmation', { answer: 'yes' }],
+  ['trench-width', 'reading', { values: [0.82], typed: ['820 mm'] }],
+  ['support', 'choice', { choice: 'none' }],
+  ['spoil', 'confirmation', { answer: 'yes' }],
+  ['way-out', 'confirmation', { answer: 'yes' }],
+  ['water', 'confirmation', { answer: 'yes' }],
+  ['bottom-clean', 'confirmation', { answer: 'yes' }],
+  ['native-whole', 'confirmation', { answer: 'yes' }],
+  ['bed-material', 'choice', { choice: 'granular' }],
+  ['bed-thickness', 'reading', { values: [0.12], typed: ['120 mm'] }],
+  ['bell-holes', 'confirmation', { answer: 'yes' }],
+]
+const after: typeof before = [
+  ['jetting', 'confirmation', { answer: 'yes' }],
+  ['end-closed', 'confirmation', { answer: 'yes' }],
+]
+
+/** Reaches of the main: filled up to yesterday, one failed density, one thin lift, one at work. */
+export async function layReaches(g: Ground): Promise<void> {
+  const { db, random, now } = g
+  const compiled = loadProcedure(procedureSource(EMBEDMENT))
+  const facts = {
+    'pipe.od': OD,
+    'site.depth': 1.15,
+    'site.unsupported': 1.2,
+    'site.bed': 0.1,
+    'site.road': false,
+    'site.tests': 3,
+  }
+  const options = await judgeOptions(db, g.project, EMBEDMENT)
+  for (let n = 0; n < 46; n++) {
+    const id = random.id(now - 30 * DAY)
+    const crew = Math.floor(n / 5) % 2
+    const at = now - ((43 - n) / 43) * 27 * DAY - 5 * HOUR
+    await insertReach(db, g.project.id, {
+      id,
+      alignment: g.lines.main,
+      crew: g.crews[crew]!,
+      name: `RM reach ${String(n + 1).padStart(2, '0')}`,
+      from: n * LENGTH,
+      to: n * LENGTH + LENGTH,
+      system: EMBEDMENT,
+      procedure: g.procedures[EMBEDMENT]!,
+      facts,
+      openedAt: new Date(Math.min(at, now - HOUR)),
+    })
+    if (n > 43) continue
+    const lift = (side: string, thickness: number, k: number, more: object = {}): Brief => ({
+      kind: 'lift',
+      step: 'lifts',
+      payload: {
+        side,
+        thickness,
+        passes: 4,
+        plant: 'hand',
+        material: 'sand',
+        moisture: 'damp',
+        haunched: true,
+        ...more,
+      },
+      at: at + HOUR + k * 20 * MINUTE,
+    })
+    const density = (wet: number, k: number): Brief => ({
+      kind: 'density',
+      step: 'density',
+      payload: {
+        side: k % 2 ? 'left' : 'right',
+        station: n * LENGTH + 11 * k,
+        wetDensity: wet,
+        moisture: 0.09,
+        maximum: 1880,
+        method: 'nuclear',
+      },
+      at: at + HOUR + k * 20 * MINUTE + 5 * MINUTE,
+    })
+    const answers = (list: typeof before, from: number): Brief[] =>
+      list.map(([step, kind, payload], i) => ({ step, kind, payload, at: from + i * 3 * MINUTE }))
+    const filled = [
+      lift('left', 0.18, 0),
+      lift('right', 0.18, 1),
+      lift('both', 0.18, 2),
+      lift('both', 0.18, 3),
+      lift('both', 0.25, 4, { plant: 'plate' }),
+    ]
+    const tests = [1, 2, 3].map((k) => density(random.between(1880, 1960, 1), k + 4))
+    const [noJets, closed] = answers(after, at + HOUR + 5 * 20 * MINUTE) as [Brief, Brief]
+    const whole = [...filled, noJets, ...tests, { ...closed, at: at + 4.9 * HOUR }]
+    const list =
+      n === 43
+        ? filled.slice(0, 2)
+        : n === 42
+          ? [...filled.slice(0, 2), lift('left', 0.25, 2, { passes: 2 })]
+          : n === 41
+            ? [...filled, noJets, density(1846, 6)]
+            : whole
+    const entries = await write(g, 'reach', id, crew === 0 ? 'tam' : 'rhona', [
+      ...answers(before, at),
+      ...list,
+    ])
+    const until = Date.parse(entries.at(-1)!.receivedAt)
+    await saveProjection(
+      db,
+      'reaches',
+      id,
+      projectSubject(compiled, facts, entries.map(forCore), until, options),
+    )
+  }
+}

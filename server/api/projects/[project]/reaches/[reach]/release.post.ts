@@ -1,0 +1,3 @@
+import { signOffRoute } from '../../../../../http/worksheet-routes'
+
+export default signOffRoute('POST /api/projects/:project/reaches/:reach/release', 'reach')

@@ -1,0 +1,106 @@
+import type { Knex } from 'knex'
+import type { Change } from '#core/judgement/ahead'
+import type { Projection } from '#core/judgement/projection'
+import { projectionColumns, readProjection, type ProjectionRow } from './projection'
+
+/** A stretch of a line whose embedment is made and judged as one. */
+export interface Reach extends Projection {
+  id: string
+  project: string
+  alignment: string
+  crew: string
+  name: string
+  from: number
+  to: number
+  /** key of the procedure it is planned for */
+  system: string
+  procedure: string | null
+  facts: Record<string, number | string | boolean>
+  openedAt: string | null
+  changes: readonly Change[]
+}
+
+interface Row extends ProjectionRow {
+  id: string
+  project: string
+  alignment: string
+  crew: string
+  name: string
+  from_station: number
+  to_station: number
+  system: string
+  procedure_id: string | null
+  facts: string
+  opened_at: Date | null
+}
+
+const columns = [
+  'id',
+  'project',
+  'alignment',
+  'crew',
+  'name',
+  'from_station',
+  'to_station',
+  'system',
+  'procedure_id',
+  'facts',
+  'opened_at',
+  ...projectionColumns,
+]
+
+const reach = (r: Row): Reach => ({
+  id: r.id,
+  project: r.project,
+  alignment: r.alignment,
+  crew: r.crew,
+  name: r.name,
+  from: r.from_station,
+  to: r.to_station,
+  system: r.system,
+  procedure: r.procedure_id,
+  facts: JSON.parse(r.facts),
+  openedAt: r.opened_at?.toISOString() ?? null,
+  ...readProjection(r),
+})
+
+export async function reachesOf(db: Knex, project: string, crew: string | null = null): Promise<Reach[]> {
+  const query = db('reaches').select(columns).where({ project }).orderBy(['alignment', 'from_station'])
+  if (crew) void query.where({ crew })
+  return ((await query) as Row[]).map(reach)
+}
+
+export async function findReach(db: Knex, project: string, id: string): Promise<Reach | null> {
+  const row = (await db('reaches').select(columns).where({ project, id }).first()) as Row | undefined
+  return row ? reach(row) : null
+}
+
+export interface PlannedReach {
+  id: string
+  alignment: string
+  crew: string
+  name: string
+  from: number
+  to: number
+  system: string
+  /** the issued revision that it is worked by */
+  procedure: string
+  facts: Record<string, number | string | boolean>
+  openedAt: Date
+}
+
+export async function insertReach(db: Knex, project: string, r: PlannedReach): Promise<void> {
+  await db('reaches').insert({
+    id: r.id,
+    project,
+    alignment: r.alignment,
+    crew: r.crew,
+    name: r.name,
+    from_station: r.from,
+    to_station: r.to,
+    system: r.system,
+    procedure_id: r.procedure,
+    facts: JSON.stringify(r.facts),
+    opened_at: r.openedAt,
+  })
+}

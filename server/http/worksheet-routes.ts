@@ -1,0 +1,58 @@
+import * as yup from 'yup'
+import { newEntrySchema } from '#core/checks/sent'
+import { Problem } from '#core/problem'
+import { uuid } from '#core/record/uuid'
+import { recordAt } from '../services/record-at'
+import { confirmSecret } from '../services/sessions'
+import type { WorkedSubject } from '../services/subjects'
+import type { RouteKey } from './access'
+import { projectRoute } from './route'
+import { sentEntries } from './sent'
+
+/** Sign-offs ask for the PIN again and have a route of their own. */
+const SIGNED_OFF = ['release', 'refusal', 'waiver', 'decision']
+const entriesBody = yup.object({ entries: yup.array().of(newEntrySchema).min(1).max(200).required() })
+
+/** Entries of one subject, as a device sends them. */
+export const entriesRoute = (key: RouteKey, type: WorkedSubject) =>
+  projectRoute(key, { body: entriesBody }, async ({ event, db, project, actor, params, body }) => {
+    if (body.entries.some((e) => SIGNED_OFF.includes(e.kind)))
+      throw new Problem('bad-kind', 'A sign-off is not recorded this way.', 'kind')
+    const sent = sentEntries(event, actor.person, body.entries)
+    const entries = await recordAt(db, project, actor, type, params[type]!, sent)
+    return { seq: entries.length, head: entries.at(-1)?.hash ?? null }
+  })
+
+const signOffBody = yup.object({
+  id: uuid().required(),
+  step: yup.string().max(60).required(),
+  kind: yup
+    .string()
+    .oneOf(['release', 'refusal', 'waiver', 'decision'] as const)
+    .required(),
+  verdict: yup.string().oneOf(['accept', 'reject', 'again'] as const),
+  stands: uuid(),
+  reason: yup.string().trim().max(2000).default(''),
+  secret: yup.string().min(1).max(200).required(),
+  /** a waiver for a lot past its date names it */
+  lot: yup.string().max(80),
+  /** steps that a waiver of a hold point leaves open */
+  waives: yup.array().of(yup.string().max(60).required()).max(200),
+})
+
+/** A sign-off at a step of one subject, given with the PIN. */
+export const signOffRoute = (key: RouteKey, type: WorkedSubject) =>
+  projectRoute(key, { body: signOffBody }, async ({ db, project, actor, params, body }) => {
+    await confirmSecret(db, actor.person, body.secret)
+    const { kind, reason, verdict, stands, lot, waives } = body
+    const payloads = {
+      release: reason ? { note: reason } : {},
+      refusal: { reason },
+      decision: { verdict, reason, ...(stands ? { stands } : {}) },
+      waiver: { reason, ...(lot ? { lot } : {}), ...(waives?.length ? { waives } : {}) },
+    }
+    const entries = await recordAt(db, project, actor, type, params[type]!, [
+      { id: body.id, kind, step: body.step, payload: payloads[kind], recordedAt: new Date() },
+    ])
+    return { seq: entries.length }
+  })

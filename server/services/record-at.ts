@@ -1,0 +1,101 @@
+import type { Knex } from 'knex'
+import { checkPayload } from '#core/checks/sent'
+import { stateAt } from '#core/judgement/ahead'
+import type { CompiledProcedure } from '#core/procedure/compile'
+import { Problem } from '#core/problem'
+import type { Action } from '#core/access'
+import type { EntryKind } from '#core/record/entry'
+import { nameKey } from '#core/record/names'
+import { inTransaction } from '../db/connection'
+import type { StoredEntry } from '../db/entries'
+import { instrumentsOf } from '../db/instruments'
+import { knownEntriesOf, rememberEntries } from '../db/known-entries'
+import { findLot } from '../db/lots'
+import type { Project } from '../db/projects'
+import { checkDuties } from './duties'
+import { photoIsThere } from './photos'
+import { compiledProcedure } from './procedures'
+import { actingRole, chainEntries, keepEntries, type Actor, type NewEntry } from './record'
+import { checkNames, checkStrikes, notInFuture } from './sent-entries'
+import { refreshSubject, visibleSubject, type WorkedSubject } from './subjects'
+import { markLate } from './timing'
+
+/** What somebody does by an entry; by any other kind they record. */
+const acts: Partial<Record<EntryKind, Action>> = {
+  release: 'release-hold',
+  refusal: 'release-hold',
+  waiver: 'waive',
+  decision: 'decide-answer',
+}
+
+/** Entries that a person sends, checked against the procedure before anything is written. */
+function checkEntries(compiled: CompiledProcedure, news: NewEntry[]) {
+  notInFuture(news)
+  for (const entry of news) {
+    if (typeof entry.step === 'string' && compiled.names.both.has(entry.step))
+      throw new Problem(
+        'which-end',
+        `"${entry.step}" is made at each end of the joint: say which, as ${entry.step}@upstream.`,
+        'step',
+      )
+    if (entry.step !== null && entry.step !== undefined && !compiled.stepIndex.has(entry.step))
+      throw new Problem('unknown-step', `This procedure has no step "${entry.step}".`, 'step')
+    if (!entry.step && !['remark', 'photo', 'correction'].includes(entry.kind))
+      throw new Problem('missing', 'The step is missing.', 'step')
+    entry.payload = checkPayload(entry.kind, entry.payload)
+  }
+}
+
+/**
+ * What an entry names – a photo, a lot, an instrument – must be there: a name that leads nowhere can be
+ * neither judged nor traced.
+ */
+async function checkNamed(db: Knex, project: string, entry: NewEntry): Promise<void> {
+  if (entry.kind === 'photo') await photoIsThere(db, project, entry.payload.file, 'file')
+  if (entry.kind === 'lot' && !(await findLot(db, project, { lot: nameKey(String(entry.payload.lot)) }))) {
+    throw new Problem(
+      'unknown-lot',
+      `Lot ${String(entry.payload.lot)} is not in the register of this project: enter it from its label first.`,
+      'lot',
+    )
+  }
+  if (entry.instrument && !(await instrumentsOf(db, project, [entry.instrument])).length)
+    throw new Problem('not-found', 'There is no such instrument in the register.', 'instrument')
+}
+
+/**
+ * Records entries of one subject: all or none, idempotent by id. Role, payload and strikes
+ * are checked; the projection is written in the same transaction.
+ */
+export async function recordAt(
+  db: Knex,
+  project: Project,
+  actor: Actor,
+  type: WorkedSubject,
+  id: string,
+  news: NewEntry[],
+): Promise<StoredEntry[]> {
+  const subject = await visibleSubject(db, actor, type, id)
+  if (!subject.procedure)
+    throw new Problem('not-open', `This ${type} is not open yet: choose what it is made with first.`, type)
+  const compiled = await compiledProcedure(db, project.id, subject.procedure)
+  checkEntries(compiled, news)
+  for (const entry of news) await checkNamed(db, project.id, entry)
+  const role = actingRole(actor, ...news.map((e) => acts[e.kind] ?? 'record'))
+  const openedAt = subject.openedAt === null ? null : Date.parse(subject.openedAt)
+  return inTransaction(db, async (trx) => {
+    const before = await knownEntriesOf(trx, id)
+    checkStrikes(before, news, actor)
+    checkNames(before, news)
+    const accepted = stateAt(subject, Date.now()) === 'accepted'
+    await checkDuties(trx, project, compiled, subject, accepted, before, news, actor)
+    await markLate(trx, actor.person, news, before, openedAt)
+    const { entries, fresh, rows } = chainEntries(actor, role, type, id, news, before)
+    if (fresh > 0) {
+      await refreshSubject(trx, project, subject, entries, before)
+      await keepEntries(trx, id, rows)
+      rememberEntries(id, entries)
+    }
+    return entries
+  })
+}

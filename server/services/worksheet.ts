@@ -1,0 +1,52 @@
+import type { Knex } from 'knex'
+import { stateAt } from '#core/judgement/ahead'
+import { entriesOf, forCore } from '../db/entries'
+import { instrumentsOf } from '../db/instruments'
+import { itemsByIds } from '../db/items'
+import { limitedLots } from '../db/lots'
+import { peopleOf, type Project } from '../db/projects'
+import { lotFacts } from './judging'
+import { openingOf } from './opening'
+import { compiledProcedure } from './procedures'
+import type { Actor } from './record'
+import { visibleSubject, type Subject } from './subjects'
+
+/** Everything that a worksheet needs, so that the device can judge by itself. */
+async function worksheet(db: Knex, project: Project, subject: Subject) {
+  const [entries, lots, people, instruments] = await Promise.all([
+    entriesOf(db, subject.id),
+    limitedLots(db, project.id),
+    peopleOf(db, project.id),
+    instrumentsOf(db, project.id),
+  ])
+  const procedure = subject.procedure ? await compiledProcedure(db, project.id, subject.procedure) : null
+  const key = procedure?.procedure.key ?? ''
+  const { type, id, title, alignment, crew, system, facts } = subject
+  return {
+    subject: { type, id, title, alignment, crew, system, facts, state: stateAt(subject, Date.now()) },
+    procedure: procedure?.procedure ?? null,
+    schools: project.settings.schools[key] ?? {},
+    plan: project.settings.plan[key] ?? {},
+    rule: project.settings.rule,
+    instruments,
+    lots: lotFacts(lots),
+    people: Object.fromEntries(people.map((p) => [p.id, p.name])),
+    entries: entries.map((e) => ({ ...forCore(e), seq: e.seq, hash: e.hash, lateReason: e.late })),
+  }
+}
+
+export async function jointSheet(db: Knex, project: Project, actor: Actor, id: string) {
+  const joint = await visibleSubject(db, actor, 'joint', id)
+  const parts = [joint.upstream, joint.downstream, joint.fitting].filter((x): x is string => x !== null)
+  const [sheet, items] = await Promise.all([worksheet(db, project, joint), itemsByIds(db, project.id, parts)])
+  const opening = sheet.procedure ? null : await openingOf(db, project, joint)
+  const { number, station } = joint
+  return { ...sheet, subject: { ...sheet.subject, title: number, station }, joint, opening, items }
+}
+
+export async function reachSheet(db: Knex, project: Project, actor: Actor, id: string) {
+  const reach = await visibleSubject(db, actor, 'reach', id)
+  const { from, to } = reach
+  const sheet = await worksheet(db, project, reach)
+  return { ...sheet, subject: { ...sheet.subject, from, to } }
+}
