@@ -47,7 +47,7 @@ function ofCheck(check: Check, path: Path, group: string): Editable[] {
     title: fieldWords[f]!,
     value: String(given[f]),
   }))
-  if (!('limits' in check)) return own
+  if (!('limits' in check) || !Array.isArray(check.limits)) return own
   return [
     ...check.limits.flatMap((l, i) =>
       (['min', 'max'] as const)

@@ -7,7 +7,8 @@ import { failureWords, pointWords } from '~/words'
 defineProps<{ procedure: Procedure }>()
 /** Whether a figure of this check is a default that the project has to confirm. */
 const ofProject = (c: Check): boolean =>
-  ('basis' in c && c.basis === 'project') || ('limits' in c && c.limits.some((l) => l.basis === 'project'))
+  ('basis' in c && c.basis === 'project') ||
+  ('limits' in c && Array.isArray(c.limits) && c.limits.some((l) => l.basis === 'project'))
 const rule = (c: Check): string => definitionOf(c).describe.rule(c)
 </script>
 
