@@ -5,6 +5,7 @@ import ClockCheck from './ClockCheck.vue'
 import ConfirmCheck from './ConfirmCheck.vue'
 import CountCheck from './CountCheck.vue'
 import DensityCheck from './DensityCheck.vue'
+import LevelsCheck from './LevelsCheck.vue'
 import LiftsCheck from './LiftsCheck.vue'
 import LotCheck from './LotCheck.vue'
 import MeasureCheck from './MeasureCheck.vue'
@@ -22,4 +23,5 @@ export const checkForms: Record<CheckKind, Component | null> = {
   calculated: null,
   lifts: LiftsCheck,
   density: DensityCheck,
+  levels: LevelsCheck,
 }

@@ -7,13 +7,27 @@ import { confirm } from './confirm'
 import { count } from './count'
 import type { AnyCheck, CheckOf } from './define'
 import { density } from './density'
+import { levels } from './levels'
 import { lifts } from './lifts'
 import { lot } from './lot'
 import { mark } from './mark'
 import { environment, measure } from './measure'
 
 /** Every kind of check that a procedure may ask. A new one is a file of its own and a line here. */
-const kinds = { confirm, choice, measure, environment, mark, count, clock, lot, calculated, lifts, density }
+const kinds = {
+  confirm,
+  choice,
+  measure,
+  environment,
+  mark,
+  count,
+  clock,
+  lot,
+  calculated,
+  lifts,
+  density,
+  levels,
+}
 
 export type CheckKind = keyof typeof kinds
 export type Check = CheckOf<(typeof kinds)[CheckKind]>
