@@ -8,6 +8,8 @@ import DensityCheck from './DensityCheck.vue'
 import LevelsCheck from './LevelsCheck.vue'
 import LiftsCheck from './LiftsCheck.vue'
 import LotCheck from './LotCheck.vue'
+import GroutCheck from './GroutCheck.vue'
+import SurveyCheck from './SurveyCheck.vue'
 import MeasureCheck from './MeasureCheck.vue'
 
 /** The working form of each kind of check; null where a person answers nothing. */
@@ -24,4 +26,6 @@ export const checkForms: Record<CheckKind, Component | null> = {
   lifts: LiftsCheck,
   density: DensityCheck,
   levels: LevelsCheck,
+  survey: SurveyCheck,
+  grout: GroutCheck,
 }

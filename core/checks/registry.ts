@@ -8,10 +8,12 @@ import { count } from './count'
 import type { AnyCheck, CheckOf } from './define'
 import { density } from './density'
 import { levels } from './levels'
+import { grout } from './grout'
 import { lifts } from './lifts'
 import { lot } from './lot'
 import { mark } from './mark'
 import { environment, measure } from './measure'
+import { survey } from './survey'
 
 /** Every kind of check that a procedure may ask. A new one is a file of its own and a line here. */
 const kinds = {
@@ -27,6 +29,8 @@ const kinds = {
   lifts,
   density,
   levels,
+  survey,
+  grout,
 }
 
 export type CheckKind = keyof typeof kinds

@@ -1,0 +1,79 @@
+<script setup lang="ts">
+import type { Made } from '#core/checks/define'
+import { atInvert, groutFigures, type GroutCheck, type GroutRow } from '#core/checks/grout'
+import { Problem } from '#core/problem'
+import { readQuantity } from '#core/quantity/read'
+import { showQuantity } from '#core/quantity/show'
+import type { DimensionKey } from '#core/quantity/dimension'
+import type { CheckEmits, CheckForm, CheckProps } from './form'
+
+/** The grout as it is pumped: pressure against what the pipe bears; full when somebody says so. */
+const props = defineProps<CheckProps>()
+const emit = defineEmits<CheckEmits>()
+const figures = computed(() => groutFigures(props.step as unknown as Made<GroutCheck>, props.slots))
+const typed = reactive({ pressure: '', volume: '' })
+const read = (text: string, dimension: DimensionKey, bareUnit: string): number | null => {
+  try {
+    return text.trim() === '' ? null : readQuantity(text, dimension, { field: 'value', bareUnit })
+  } catch (error) {
+    if (error instanceof Problem) return null
+    throw error
+  }
+}
+const pressure = computed(() => read(typed.pressure, 'pressure', 'kPa'))
+const volume = computed(() => read(typed.volume, 'volume', 'L'))
+const there = computed(() => (pressure.value === null ? null : atInvert(pressure.value, figures.value)))
+const kPa = (v: number) => showQuantity(v, 'pressure', 'kPa')
+/** seconds since the first reading of the log */
+const begun = computed(() => props.entries.find((e) => e.kind === 'grout')?.recordedAt ?? props.now)
+watch([pressure, volume], () => {
+  if (pressure.value === null || volume.value === null) return emit('ready', null)
+  const row: GroutRow = {
+    t: Math.max(0, Math.round((props.now - begun.value) / 1000)),
+    pressure: pressure.value,
+    volume: volume.value,
+  }
+  emit('ready', { kind: 'grout', payload: { rows: [row] } })
+})
+const say = (answer: 'yes' | 'no') => emit('answer', [{ kind: 'confirmation', payload: { answer } }])
+defineExpose<CheckForm>({ clear: () => void Object.assign(typed, { pressure: '', volume: '' }) })
+</script>
+
+<template>
+  <form class="part" @submit.prevent="$emit('submit')">
+    <p>The pipe bears {{ kPa(figures.limit) }} from outside, at its invert.</p>
+    <div class="two">
+      <label
+        >Gauge, kPa<ElInput v-model="typed.pressure" size="large" inputmode="decimal" autocomplete="off"
+      /></label>
+      <label
+        >Pumped so far, L<ElInput v-model="typed.volume" size="large" inputmode="decimal" autocomplete="off"
+      /></label>
+    </div>
+    <p v-if="there !== null" :class="{ near: there >= figures.warn * figures.limit }" aria-live="polite">
+      <strong>{{ kPa(there) }}</strong> at the invert<template v-if="there > figures.limit"
+        >: stop, it is more than the pipe bears</template
+      ><template v-else-if="there >= figures.warn * figures.limit">: close to the limit, slow down</template>
+    </p>
+    <ElButton size="large" :disabled="busy" @click="say('yes')">The annulus is full</ElButton>
+  </form>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 14px;
+}
+label {
+  display: flex;
+  flex-direction: column;
+  gap: 4px;
+  font-size: var(--s14);
+  color: var(--muted);
+}
+.near {
+  border-left: 4px solid var(--held);
+  padding-left: 12px;
+}
+</style>
