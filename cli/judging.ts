@@ -1,9 +1,11 @@
 import { readFileSync } from 'node:fs'
 import { resolve } from 'node:path'
+import { createInterface } from 'node:readline'
 import * as yup from 'yup'
 import { judge } from '../core/judgement/judge'
 import type { Judgement } from '../core/judgement/types'
 import { endOf, plainKey } from '../core/procedure/ends'
+import type { CompiledProcedure } from '../core/procedure/compile'
 import { readFacts } from '../core/procedure/facts'
 import { loadProcedure } from '../core/procedure/load'
 import { Problem } from '../core/problem'
@@ -63,34 +65,76 @@ const byDocument = (j: Judgement) => {
   }
 }
 
-/**
- * Judges a record file: `{ procedure: "file.yaml" or source, facts, entries, now? }`. Exit code 1 when
- * the joint is rejected.
- */
-export function judgeRecord(file: string | undefined): number {
-  if (!file) throw new CommandFailure('Name the record: ./vet-line judge record.json')
-  let raw: unknown
-  try {
-    raw = JSON.parse(readText(file))
-  } catch (error) {
-    if (error instanceof CommandFailure) throw error
-    throw new CommandFailure(`${file} is not JSON.`)
-  }
+/** Procedures compiled already: a batch names the same few again and again. */
+const compiled = new Map<string, CompiledProcedure>()
+function compiledFrom(procedure: string): CompiledProcedure {
+  const known = compiled.get(procedure)
+  if (known) return known
+  const fresh = loadProcedure(procedure.includes('\n') ? procedure : readText(resolve(procedure)))
+  if (compiled.size >= 200) compiled.clear()
+  compiled.set(procedure, fresh)
+  return fresh
+}
+
+function moment(text: string, field: string): number {
+  const at = Date.parse(text)
+  if (Number.isNaN(at)) throw new Problem('bad-time', `${field} "${text.slice(0, 40)}" is no time.`, field)
+  return at
+}
+
+/** Judges a record as it stands in a file or a line. @throws Problem, ValidationError, CommandFailure */
+function judgement(raw: unknown) {
   const record = recordSchema.validateSync(raw)
-  const source = record.procedure.includes('\n') ? record.procedure : readText(resolve(record.procedure))
-  const compiled = loadProcedure(source)
-  const facts = readFacts(compiled.procedure, record.facts as Record<string, unknown>)
-  const entries = record.entries.map((e) => ({
+  const procedure = compiledFrom(record.procedure)
+  const facts = readFacts(procedure.procedure, record.facts as Record<string, unknown>)
+  const entries = record.entries.map((e, i) => ({
     crew: null,
     instrument: null,
     ...e,
-    recordedAt: Date.parse(e.recordedAt),
-    receivedAt: e.receivedAt === undefined ? undefined : Date.parse(e.receivedAt),
+    recordedAt: moment(e.recordedAt, `entries[${i}].recordedAt`),
+    receivedAt: e.receivedAt === undefined ? undefined : moment(e.receivedAt, `entries[${i}].receivedAt`),
   })) as unknown as Entry[]
-  const result = judge(compiled, facts, entries, record.now ? Date.parse(record.now) : Date.now(), {
+  return judge(procedure, facts, entries, record.now ? moment(record.now, 'now') : Date.now(), {
     schools: record.schools as Record<string, string>,
     ...(record.zone ? { zone: record.zone } : {}),
   })
+}
+
+function parsed(text: string, what: string): unknown {
+  try {
+    return JSON.parse(text)
+  } catch {
+    throw new Problem('bad-json', `${what} is not JSON.`, null)
+  }
+}
+
+/** What one line of a batch comes to: a judgement, or what is wrong with it. */
+function lineOf(line: string): unknown {
+  try {
+    return byDocument(judgement(parsed(line, 'This line')))
+  } catch (error) {
+    if (error instanceof Problem)
+      return { error: { code: error.code, message: error.message, input: error.field, ...error.details } }
+    if (error instanceof yup.ValidationError)
+      return { error: { code: 'bad-record', message: error.message, input: error.path ?? null } }
+    if (error instanceof CommandFailure)
+      return { error: { code: 'not-found', message: error.message, input: 'procedure' } }
+    throw error
+  }
+}
+
+/**
+ * Judges a record file: `{ procedure: "file.yaml" or source, facts, entries, now? }`, of a joint or a
+ * reach. Exit code 1 when it is rejected. With `--batch` one record a line in, one judgement a line out.
+ */
+export async function judgeRecord(file: string | undefined): Promise<number> {
+  if (!file) throw new CommandFailure('Name the record: ./vet-line judge record.json')
+  if (file === '--batch') {
+    for await (const line of createInterface({ input: process.stdin, crlfDelay: Infinity }))
+      if (line.trim() !== '') json(lineOf(line))
+    return 0
+  }
+  const result = judgement(parsed(readText(file), file))
   json(byDocument(result))
   return result.state === 'rejected' ? 1 : 0
 }

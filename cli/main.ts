@@ -10,7 +10,8 @@ const usage = `Vet Line
   ./vet-line calc [KEY a=… b=…]   one calculation; without a key, the list
   ./vet-line calc --json KEY      inputs as JSON on standard input
   ./vet-line calc --batch         one {"key","inputs"} a line in, one answer a line out
-  ./vet-line judge record.json    judge a record file
+  ./vet-line judge record.json    judge a record file, of a joint or a reach
+  ./vet-line judge --batch        one record a line in, one judgement a line out
   ./vet-line procedure check F    read and check a procedure document
   ./vet-line procedure schema     the JSON Schema of procedure documents
   ./vet-line verify               check every chain and projection of the database

@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process'
-import { mkdtempSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
@@ -130,6 +130,43 @@ describe('judge', () => {
     )
     const bad = vetLine(['judge', record('bad.json', { entries: [gouge(9)] })])
     expect([bad.code, JSON.parse(bad.lines[0]!).state]).toEqual([1, 'rejected'])
+  })
+  it('a batch judges reaches line by line, and says what is wrong with a line', () => {
+    const cases = JSON.parse(readFileSync(join(root, 'tests/reference/reach-cases.json'), 'utf8')) as {
+      record: { entries: object[] }
+      expect: { refused: true } | { step: string; state: string; codes?: Record<string, string[]> }[]
+    }[]
+    const lines = [
+      ...cases.map((c) => JSON.stringify(c.record)),
+      'not json',
+      JSON.stringify({ procedure: 'nowhere.yaml', facts: {}, entries: [] }),
+      JSON.stringify({ facts: {}, entries: [] }),
+      JSON.stringify({ ...cases[0]!.record, now: 'noon' }),
+    ]
+    const { code, lines: out } = vetLine(['judge', '--batch'], lines.join('\n'))
+    const said = out.map(
+      (l) =>
+        JSON.parse(l) as {
+          steps?: { key: string; state: string; findings: { entry?: string; code?: string }[] }[]
+          error?: { code: string }
+        },
+    )
+    expect([code, said.length]).toEqual([0, lines.length])
+    expect(said.slice(cases.length).map((a) => a.error?.code)).toEqual([
+      'bad-json',
+      'not-found',
+      'bad-record',
+      'bad-time',
+    ])
+    cases.forEach((c, i) => {
+      if ('refused' in c.expect) return expect(said[i]!.error?.code).toBe('bad-procedure')
+      for (const { step, state, codes } of c.expect) {
+        const found = said[i]!.steps!.find((x) => x.key === step)!
+        expect([step, found.state]).toEqual([step, state])
+        for (const [entry, list] of Object.entries(codes ?? {}))
+          expect(found.findings.filter((f) => f.entry === entry).map((f) => f.code)).toEqual(list)
+      }
+    })
   })
   it('the procedure is found beside where one stands, also in a folder with a space', () => {
     writeFileSync(join(folder, 'own.yaml'), 'key: [')
