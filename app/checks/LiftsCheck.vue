@@ -54,6 +54,7 @@ const thickness = computed(() => {
     throw error
   }
 })
+const unread = computed(() => lift.thickness.trim() !== '' && thickness.value === null)
 const compacted = computed(() => (thickness.value === null ? null : thickness.value * limits.value.factor))
 const payload = computed(() =>
   thickness.value === null || lift.material === ''
@@ -105,7 +106,8 @@ defineExpose<CheckForm>({
       </label>
       <p class="becomes" aria-live="polite">
         <template v-if="compacted !== null"
-          >becomes <strong>{{ showIn(compacted, 'mm') }} mm</strong></template
+          >becomes <strong>{{ Math.round(compacted * 1000) }} mm</strong></template
+        ><span v-else-if="unread" class="fault" role="alert">a length, such as 250</span
         ><span v-else class="muted">at most {{ showIn(limits.maxLoose, 'mm') }} mm</span>
       </p>
     </div>

@@ -16,8 +16,12 @@ const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
   { name: '006-subjects', up: subjects.up },
 ]
 
-/** Brings the schema up to date as its owner, then grants the application user what it needs and no more. */
-export async function migrate(owner: Knex, applicationUser: string): Promise<string[]> {
+/**
+ * Brings the schema up to date as its owner, then grants the application user what it needs and no more.
+ *
+ * @param last the migration to stop after; all of them when left out
+ */
+export async function migrate(owner: Knex, applicationUser: string, last?: string): Promise<string[]> {
   await owner.raw(
     'CREATE TABLE IF NOT EXISTS migrations (name VARCHAR(120) PRIMARY KEY, ran_at DATETIME(3) NOT NULL)',
   )
@@ -28,6 +32,7 @@ export async function migrate(owner: Knex, applicationUser: string): Promise<str
     await migration.up(owner)
     await owner('migrations').insert({ name: migration.name, ran_at: new Date() })
     fresh.push(migration.name)
+    if (migration.name === last) break
   }
   await grant(owner, applicationUser)
   return fresh

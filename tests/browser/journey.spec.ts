@@ -194,16 +194,26 @@ test('from a delivery note to a witnessed test, by four people', async ({ browse
   await test.step('7 embedment: a lift and a density test are judged', async () => {
     await view(ines, 'Embedment')
     await ines.getByRole('link', { name: /RM reach 45/ }).click()
-    await ines.getByRole('button', { name: 'Record the lift' }).click()
-    await expect(ines.getByRole('row', { name: /Left.*150.*4.*Sand/ })).toBeVisible()
-    await ines.getByLabel('Loose thickness, mm').fill('400')
-    await ines.getByRole('button', { name: 'Record the lift' }).click()
-    await expect(ines.getByText(/Lift of 400 mm is thicker than 300 mm/).first()).toBeVisible()
-    await ines.getByText('Density test', { exact: true }).click()
+    await step(ines, 'Lifts beside and over the pipe').click()
+    const [thickness, record] = [
+      ines.getByLabel('Loose thickness, mm'),
+      ines.getByRole('button', { name: 'Record', exact: true }),
+    ]
+    await choose(ines, 'Material', 'Sand')
+    await thickness.fill('180')
+    await record.click()
+    await expect(ines.getByRole('img', { name: /Fill 153 mm left, 0 mm right/ })).toBeVisible()
+    await thickness.fill('400')
+    await record.click()
+    await expect(ines.getByText('Laid 400 mm thick, at most 300 mm loose.').first()).toBeVisible()
+    await step(ines, 'Density of the fill').click()
+    await ines.getByLabel('Station, m').fill('2650')
     await ines.getByLabel('Wet density, kg/m³').fill('1920')
     await ines.getByLabel('Moisture, %').fill('9')
-    await ines.getByRole('button', { name: 'Record the test' }).click()
-    await expect(ines.getByRole('row', { name: /Density.*93.7 %/ })).toBeVisible()
+    await ines.getByLabel('Maximum dry density, kg/m³').fill('1880')
+    await expect(ines.getByText('93.7 %')).toBeVisible()
+    await record.click()
+    await expect(ines.getByText(/93.7 % of the maximum, left at 2650 m/)).toBeVisible()
   })
 
   const hale = await person(browser, 'hale')

@@ -179,7 +179,7 @@ const views: [name: string, open: (page: Page) => Promise<void>][] = [
     async (page) => {
       await view(page, 'Embedment')
       await page.getByRole('link', { name: /RM reach 43/ }).click()
-      await expect(page.getByText('Record the lift')).toBeVisible()
+      await expect(page.getByLabel('Loose thickness, mm')).toBeVisible()
     },
   ],
   [

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises'
 import { expect, test } from '@playwright/test'
-import { address, choose, lookAtOrders, person, view } from './people'
+import { address, choose, lookAtOrders, person, step, view } from './people'
 
 test('the bench works with whatever unit is typed, and says what is wrong by the field’s name', async ({
   browser,
@@ -83,22 +83,25 @@ test('embedment: a bad lift is said at once, relaid, and the drawing follows', a
   const page = await person(browser, 'ines')
   await view(page, 'Embedment')
   await page.getByRole('link', { name: /RM reach 46/ }).click()
-  const lay = async (mm: string) => {
-    await page.getByLabel('Loose thickness, mm').fill(mm)
-    await page.getByRole('button', { name: 'Record the lift' }).click()
-  }
+  await step(page, 'Lifts beside and over the pipe').click()
+  const thickness = page.getByLabel('Loose thickness, mm')
+  const record = page.getByRole('button', { name: 'Record', exact: true })
   await page.getByText('Both sides', { exact: true }).click()
-  await lay('thick')
-  await expect(page.getByRole('alert')).toBeVisible()
-  await lay('350')
-  await expect(page.getByText('Lift of 350 mm is thicker than 300 mm.').first()).toBeVisible()
+  await choose(page, 'Material', 'Sand')
+  await thickness.fill('thick')
+  await expect(page.getByRole('alert')).toContainText('a length')
+  await thickness.fill('350')
+  await expect(page.getByText('becomes 298 mm')).toBeVisible()
+  await record.click()
+  await expect(page.getByText('Laid 350 mm thick, at most 300 mm loose.').first()).toBeVisible()
   await expect(page.getByText('Rejected', { exact: true }).first()).toBeVisible()
-  await page.getByRole('row', { name: /Both sides.*350/ }).click()
-  await page.getByText('Both sides', { exact: true }).first().click()
-  await page.getByLabel('Loose thickness, mm').fill('150')
-  await page.getByRole('button', { name: 'Taken out and relaid as above' }).click()
+  await expect(page.getByRole('img', { name: 'Fill 298 mm left, 298 mm right of 615 mm' })).toBeVisible()
+  await page.getByRole('list', { name: 'Record of this step' }).getByText('350 mm loose').click()
+  await page.getByRole('button', { name: 'Laid again' }).click()
+  await thickness.fill('200')
+  await record.click()
+  await expect(page.getByRole('img', { name: 'Fill 170 mm left, 170 mm right of 615 mm' })).toBeVisible()
   await expect(page.getByText('Rejected', { exact: true })).toHaveCount(0)
-  await expect(page.getByText('Fill to 615 mm over the invert: left 150 mm, right 150 mm.')).toBeVisible()
 })
 
 test('a document with a fault is not taken in; a good one goes out and comes back as it was', async ({
