@@ -12,6 +12,8 @@ const usage = `Vet Line
   ./vet-line calc --batch         one {"key","inputs"} a line in, one answer a line out
   ./vet-line judge record.json    judge a record file, of a joint or a reach
   ./vet-line judge --batch        one record a line in, one judgement a line out
+  ./vet-line evaluate             judge the pressure log of a test, as JSON on standard input
+  ./vet-line evaluate --batch     one test a line in, one verdict a line out
   ./vet-line procedure check F    read and check a procedure document
   ./vet-line procedure schema     the JSON Schema of procedure documents
   ./vet-line verify               check every chain and projection of the database
@@ -34,6 +36,8 @@ async function run([command, ...args]: string[]): Promise<number> {
       return (await import('./calculate')).calculate(args)
     case 'judge':
       return (await import('./judging')).judgeRecord(args[0])
+    case 'evaluate':
+      return (await import('./evaluating')).evaluate(args)
     case 'procedure':
       return (await import('./judging')).checkProcedure(args)
     case 'verify':

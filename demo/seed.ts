@@ -2,7 +2,6 @@ import { readFileSync } from 'node:fs'
 import type { Knex } from 'knex'
 import Papa from 'papaparse'
 import { emptySummary, projectSubject } from '../core/judgement/projection'
-import { samplePeExpansion } from '../core/pressure/pe-expansion'
 import { elevationAt } from '../core/pressure/pack'
 import { readPressureLog } from '../core/pressure/log'
 import { loadProcedure } from '../core/procedure/load'
@@ -439,7 +438,7 @@ async function layPacks(g: Ground) {
         testPressure,
         required: 10e5,
         methodMaterial: 'polyethylene',
-        parameters: { ...samplePeExpansion, testPressure, gaugeUncertainty: 2500 },
+        parameters: { testPressure, gaugeUncertainty: 2500 },
       },
     })
     if (story === 'planned') continue

@@ -1,5 +1,5 @@
 import type { EChartsCoreOption } from 'echarts/core'
-import type { TestEvaluation } from '#core/pressure/pe-expansion'
+import type { TestEvaluation } from '#core/pressure/report'
 import type { Sample } from '#core/pressure/log'
 
 /** The colours that a chart takes from the page, so that day and night agree. */

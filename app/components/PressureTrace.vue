@@ -11,7 +11,7 @@ import {
 import { SVGRenderer } from 'echarts/renderers'
 import VChart from 'vue-echarts'
 import type { Sample } from '#core/pressure/log'
-import type { TestEvaluation } from '#core/pressure/pe-expansion'
+import type { TestEvaluation } from '#core/pressure/report'
 import { pageColours, traceOption } from '~/charts/trace'
 
 /** The trace, live or kept. The table under it reads the same. */

@@ -58,7 +58,7 @@ export const fail = (input: string, message: string, code = 'out-of-bounds'): ne
  * Reads every input in the order listed, so that of two faults the first listed is named; unknown keys
  * are refused first.
  */
-function readAll<I extends Inputs>(
+export function readInputs<I extends Inputs>(
   inputs: I,
   keys: readonly string[],
   raw: Record<string, unknown>,
@@ -98,9 +98,9 @@ export function defineCalculator<const I extends Inputs>(definition: Definition<
     run(raw) {
       if (typeof raw !== 'object' || raw === null || Array.isArray(raw))
         throw new Problem('bad-inputs', 'Inputs must be given as an object.', 'inputs')
-      return checkFinite(definition.compute(readAll(definition.inputs, keys, raw), raw))
+      return checkFinite(definition.compute(readInputs(definition.inputs, keys, raw), raw))
     },
-    read: (raw) => readAll(definition.inputs, keys, raw),
+    read: (raw) => readInputs(definition.inputs, keys, raw),
     compute: (values) => checkFinite(definition.compute(values as Values<I>)),
   }
 }

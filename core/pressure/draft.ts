@@ -1,6 +1,6 @@
 import { standing } from '../judgement/standing'
 import type { Entry } from '../record/entry'
-import type { TestEvaluation } from './pe-expansion'
+import type { TestEvaluation } from './report'
 
 /**
  * A nonconformance drafted from the last evaluation of a test pack that was rejected; null where none

@@ -11,13 +11,6 @@ export interface Sample {
   makeup: number
 }
 
-export interface LogNote {
-  kind: 'duplicate' | 'gap' | 'spike' | 'clock-jump'
-  t: number
-  count: number
-  sentence: string
-}
-
 export interface PressureLog {
   /** ms since 1970 of the first sample */
   startedAt: number
@@ -32,7 +25,6 @@ const names = {
 }
 const MAX_SAMPLES = 200_000
 const MAX_COLUMNS = 60
-const MOST_NOTES = 40
 
 /**
  * Reads a pressure log from CSV: `time` (ISO with zone), `pressure kPa` (or bar, Pa),
@@ -95,53 +87,4 @@ export function readPressureLog(text: string): PressureLog {
     }
   })
   return { startedAt: times[0]!, samples }
-}
-
-const median = (values: number[]) => {
-  const sorted = [...values].sort((a, b) => a - b)
-  const middle = sorted.length >> 1
-  return sorted.length % 2 ? sorted[middle]! : (sorted[middle - 1]! + sorted[middle]!) / 2
-}
-
-/**
- * Cleans a log and says what was left out: repeated times, times that run backward,
- * spikes (a sample far from the median of its neighbours on both sides), and names gaps.
- */
-export function cleanLog(samples: readonly Sample[]): { samples: Sample[]; notes: LogNote[] } {
-  const notes: LogNote[] = []
-  const byKind = new Map<LogNote['kind'], LogNote>()
-  const note = (kind: LogNote['kind'], t: number, sentence: string) => {
-    const known = byKind.get(kind)
-    // Gaps are named one by one, as long as somebody would read them.
-    if (known && (kind !== 'gap' || notes.length >= MOST_NOTES)) known.count++
-    else {
-      const fresh = { kind, t, count: 1, sentence }
-      byKind.set(kind, fresh)
-      notes.push(fresh)
-    }
-  }
-  const ordered: Sample[] = []
-  for (const s of samples) {
-    const last = ordered.at(-1)
-    if (last && s.t === last.t) note('duplicate', s.t, 'Samples with a time already taken were left out.')
-    else if (last && s.t < last.t) note('clock-jump', s.t, 'Samples whose clock ran backward were left out.')
-    else ordered.push(s)
-  }
-  const step = median(ordered.slice(1).map((s, i) => s.t - ordered[i]!.t))
-  ordered.forEach((s, i) => {
-    if (i > 0 && s.t - ordered[i - 1]!.t > Math.max(5 * step, 60))
-      note('gap', ordered[i - 1]!.t, `No samples for ${Math.round((s.t - ordered[i - 1]!.t) / 60)} min.`)
-  })
-  const differences = ordered.slice(1).map((s, i) => Math.abs(s.pressure - ordered[i]!.pressure))
-  const noise = Math.max(median(differences) * 1.4826, 500)
-  const kept = ordered.filter((s, i) => {
-    if (i < 2 || i > ordered.length - 3) return true
-    const around = [i - 2, i - 1, i + 1, i + 2].map((k) => ordered[k]!.pressure)
-    // A spike stands off neighbours that agree with each other; a true step does not.
-    const agree = Math.max(...around) - Math.min(...around) < 6 * noise
-    const spike = agree && Math.abs(s.pressure - median(around)) > 12 * noise
-    if (spike) note('spike', s.t, 'Single samples far off their neighbours were left out.')
-    return !spike
-  })
-  return { samples: kept, notes }
 }

@@ -1,5 +1,12 @@
 import { compliance, pressureAt, thrust } from '../calculators/hydro'
-import type { PipeSection } from './pe-expansion'
+
+/** What a pack says of the pipe under test, m and Pa. */
+export interface PipeSection {
+  length: number
+  insideDiameter: number
+  wall: number
+  modulus: number
+}
 
 /** A point of the line's profile, m. */
 export interface ProfilePoint {

@@ -1,6 +1,5 @@
 import type { Knex } from 'knex'
 import type { PackDesign } from '#core/pressure/pack'
-import type { PeExpansionParameters } from '#core/pressure/pe-expansion'
 
 /** Nonconformance reports, test packs and files: one small repository each. */
 export type NcrState = 'open' | 'disposed' | 'reworked' | 'closed'
@@ -143,7 +142,10 @@ export interface Pack {
   from: number
   to: number
   method: string
-  design: PackDesign & { parameters: PeExpansionParameters; methodMaterial: string }
+  design: PackDesign & {
+    parameters: Record<string, unknown> & { gaugeUncertainty: number }
+    methodMaterial: string
+  }
   gauge: string | null
   dueAt: string | null
   state: PackState

@@ -4,7 +4,7 @@ import { standing } from '#core/judgement/standing'
 import type { TestReadiness } from '#core/judgement/types'
 import { readPressureLog, type Sample } from '#core/pressure/log'
 import { planPack, profileBetween } from '#core/pressure/pack'
-import { evaluatePeExpansion, type TestEvaluation } from '#core/pressure/pe-expansion'
+import { evaluateLog, type PackTest, type TestEvaluation } from '#core/pressure/report'
 import { readyList, type ReadyRow } from '#core/pressure/ready'
 import { Problem } from '#core/problem'
 import { entriesOf, forCore, type StoredEntry } from '../db/entries'
@@ -116,8 +116,19 @@ export async function readyOf(
   })
 }
 
+/** What a pack is tested by. The gauge's uncertainty stood among the parameters before. */
+export function testOf({ method, design }: Pick<Pack, 'method' | 'design'>): PackTest {
+  const { gaugeUncertainty, ...parameters } = design.parameters
+  return {
+    method,
+    parameters,
+    section: { ...design.section },
+    gauge: { uncertainty: gaugeUncertainty },
+  }
+}
+
 export const evaluate = (pack: Pack, samples: readonly Sample[]): TestEvaluation =>
-  evaluatePeExpansion(samples, pack.design.parameters, pack.design.section)
+  evaluateLog(testOf(pack), samples)
 
 /** A drawn signature with the name of the person who was signed in and gave the PIN. */
 export interface Signing {

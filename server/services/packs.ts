@@ -2,7 +2,7 @@ import type { Knex } from 'knex'
 import Papa from 'papaparse'
 import { uuidv7 } from 'uuidv7'
 import { standing } from '#core/judgement/standing'
-import type { TestEvaluation } from '#core/pressure/pe-expansion'
+import type { TestEvaluation } from '#core/pressure/report'
 import { confirmableRows } from '#core/pressure/ready'
 import { may } from '#core/access'
 import { Problem } from '#core/problem'
@@ -22,7 +22,7 @@ import {
   type PackProjection,
   type SampleRow,
 } from '../db/site'
-import { packOf, projectPack, readyOf, type Signing } from './pack-sheet'
+import { packOf, projectPack, readyOf, testOf, type Signing } from './pack-sheet'
 import { cleanPicture, pngOf } from './pictures'
 import { actingRole, appendAfter, appendEntries, sha256, type Actor, type NewEntry } from './record'
 
@@ -99,7 +99,7 @@ async function keepLog(
   reason: string | null,
 ): Promise<TestEvaluation> {
   const role = actingRole(actor, 'run-test')
-  const log = await runHeavy('log', { csv, parameters: pack.design.parameters, section: pack.design.section })
+  const log = await runHeavy('log', { csv, test: testOf(pack) })
   const bytes = Buffer.from(csv, 'utf8')
   const file = {
     id: uuidv7(),

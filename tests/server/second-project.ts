@@ -2,7 +2,6 @@ import { readFileSync } from 'node:fs'
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
 import { loadProcedure } from '../../core/procedure/load'
-import { samplePeExpansion } from '../../core/pressure/pe-expansion'
 import { emptySummary } from '../../core/judgement/projection'
 import { appendEntries, sha256, type Actor } from '../../server/services/record'
 import type { SubjectType } from '../../core/record/entry'
@@ -220,7 +219,7 @@ export async function laySecondProject(db: Knex): Promise<Record<string, string>
     testPressure: 12e5,
     required: 10e5,
     methodMaterial: 'polyethylene',
-    parameters: { ...samplePeExpansion, testPressure: 12e5 },
+    parameters: { testPressure: 12e5 },
   }
   await db('packs').insert({
     id: id.pack,

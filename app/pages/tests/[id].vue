@@ -30,6 +30,11 @@ const busy = ref(false)
 const mayRun = computed(() => session.can('run-test'))
 const open = computed(() => data.value?.ready.filter((r) => r.state === 'open') ?? [])
 const pack = computed(() => data.value!.pack)
+/** share of the pressure that the hold may stray by, where the method has one */
+const band = computed(() => {
+  const given = data.value?.pack.design.parameters.band
+  return typeof given === 'number' ? given : data.value?.pack.method === 'pe-expansion' ? 0.05 : 0
+})
 const phase = computed(() => data.value?.evaluation?.phases.at(-1) ?? null)
 const paths: Record<string, string> = { joint: '/joints/', ncr: '/ncrs/', reach: '/embedment/' }
 const glyph: Record<string, 'accepted' | 'rejected' | 'too-close' | 'waiting'> = {
@@ -178,7 +183,7 @@ const fileInput = ref<HTMLInputElement | null>(null)
             :samples="data.log.samples"
             :evaluation="data.evaluation"
             :test-pressure="pack.design.testPressure"
-            :band="pack.design.parameters.band"
+            :band="band"
           />
           <p v-if="pack.state === 'running' && data.log.last" class="live">
             <span class="reading">{{ showQuantity(data.log.last.pressure, 'pressure', 'kPa', 5) }}</span>

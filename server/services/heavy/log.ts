@@ -1,29 +1,23 @@
 import { readPressureLog } from '#core/pressure/log'
-import {
-  evaluatePeExpansion,
-  type PeExpansionParameters,
-  type PipeSection,
-  type TestEvaluation,
-} from '#core/pressure/pe-expansion'
+import { evaluateLog, type PackTest, type TestEvaluation } from '#core/pressure/report'
 
 /** A log as it was read, and what the method says of it. */
 export interface PackEvaluation {
-  parameters: PeExpansionParameters
-  section: PipeSection
-  result: { startedAt: number; endedAt: number; samples: number; evaluation: TestEvaluation }
+  startedAt: number
+  endedAt: number
+  samples: number
+  evaluation: TestEvaluation
 }
 
 export async function evaluateLogHere({
   csv,
-  parameters,
-  section,
+  test,
 }: {
   csv: string
-  parameters: PeExpansionParameters
-  section: PipeSection
-}): Promise<PackEvaluation['result']> {
+  test: PackTest
+}): Promise<PackEvaluation> {
   const { startedAt, samples } = readPressureLog(csv)
-  const evaluation = evaluatePeExpansion(samples, parameters, section)
+  const evaluation = evaluateLog(test, samples)
   const endedAt = startedAt + samples.reduce((latest, s) => Math.max(latest, s.t), 0) * 1000
   return { startedAt, endedAt, samples: samples.length, evaluation }
 }

@@ -1,5 +1,6 @@
 import type { Table } from '#core/files/table'
 import type { Procedure } from '#core/procedure/types'
+import type { PackTest } from '#core/pressure/report'
 import type { PackEvaluation } from './log'
 import type { CertificateInput } from './certificate'
 import type { NoticeInput } from './notice'
@@ -11,11 +12,7 @@ import type { SentFile } from './table-files'
  */
 export interface HeavyTasks {
   table: (file: SentFile) => Promise<Table>
-  log: (input: {
-    csv: string
-    parameters: PackEvaluation['parameters']
-    section: PackEvaluation['section']
-  }) => Promise<PackEvaluation['result']>
+  log: (input: { csv: string; test: PackTest }) => Promise<PackEvaluation>
   procedure: (source: string) => Promise<Procedure>
   certificate: (input: CertificateInput) => Promise<Uint8Array>
   notice: (input: NoticeInput) => Promise<Uint8Array>

@@ -1,0 +1,24 @@
+import { Problem } from '../../problem'
+import type { TestMethod } from './define'
+import { peExpansion } from './pe-expansion'
+
+/** Every test method. A new one is a file of its own and a line here. */
+const methods = [peExpansion] as unknown as readonly TestMethod[]
+
+export const testMethods: ReadonlyMap<string, TestMethod> = new Map(methods.map((m) => [m.key, m]))
+
+/** @throws Problem naming `method` */
+export function findTestMethod(key: unknown): TestMethod {
+  const found = typeof key === 'string' ? testMethods.get(key) : undefined
+  if (!found)
+    throw new Problem(
+      'unknown-method',
+      `There is no test method "${String(key).slice(0, 60)}". Known: ${[...testMethods.keys()].join(', ')}.`,
+      'method',
+    )
+  return found
+}
+
+/** Whether a method is meant for a material, by the words that stand in its name. */
+export const fitsMaterial = ({ materials }: Pick<TestMethod, 'materials'>, material: string): boolean =>
+  materials.length === 0 || materials.some((m) => material.toLowerCase().includes(m.toLowerCase()))

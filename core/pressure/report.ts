@@ -1,0 +1,100 @@
+import { showDuration, showNumber, showQuantity } from '../quantity/show'
+import type { BandVerdict } from '../calculators/guard-band'
+import { evaluateTest, readRequest, type TestResult } from './evaluate'
+import type { TestEvent } from './events'
+import type { Sample } from './log'
+import { findTestMethod } from './methods/registry'
+import type { TestMethod, TestNumber } from './methods/define'
+import type { RowNote } from './rows'
+
+/** What a pack is tested by, as it is kept with it. */
+export interface PackTest {
+  method: string
+  parameters: Record<string, unknown>
+  section: Record<string, unknown>
+  gauge: Record<string, unknown>
+  rule?: 'guarded' | 'simple'
+}
+
+/** An evaluation in words, as a person reads it on a screen, in the record and on a certificate. */
+export interface TestEvaluation {
+  method: string
+  verdict: BandVerdict | 'incomplete'
+  sentence: string
+  phases: { key: string; title: string; from: number; to: number }[]
+  numbers: {
+    key: string
+    title: string
+    text: string
+    formula: string
+    verdict: BandVerdict | null
+  }[]
+  /** what was left out of the log, or found missing in it */
+  notes: { kind: RowNote['kind']; t: number; count: number; sentence: string }[]
+  needed: number | null
+}
+
+const noteSentences: Record<RowNote['kind'], string> = {
+  duplicate: 'Rows with a time already taken were left out.',
+  'clock-jump': 'Rows whose clock ran backward were left out.',
+  spike: 'Single rows far off their neighbours were left out.',
+  gap: 'Rows are missing.',
+}
+
+/** A value in the unit a person reads it in. */
+export function sayValue(value: number, unit: string): string {
+  switch (unit) {
+    case 'Pa':
+      return showQuantity(value, 'pressure', 'kPa', 4)
+    case 'Pa/h':
+      return `${showNumber(value / 1000, 3)} kPa/h`
+    case 's':
+      return showDuration(value)
+    case 'm':
+      return showQuantity(value, 'length', 'mm', 3)
+    case 'N':
+      return `${showNumber(value / 1000, 3)} kN`
+    case '':
+      return `${showNumber(value * 100, 3)} %`
+    default:
+      return `${showNumber(value, 3)} ${unit}`
+  }
+}
+
+function rowOf(method: TestMethod, key: string, n: TestNumber): TestEvaluation['numbers'][number] | null {
+  if (n.value === null) return null
+  const words = method.numbers[key] ?? { title: key, formula: '' }
+  const sure = n.uncertainty ? ` ± ${sayValue(n.uncertainty, n.unit)}` : ''
+  const limit = n.limit === undefined ? '' : `: ${sayValue(n.limit, n.unit)}`
+  return {
+    key,
+    title: words.title,
+    text: `${sayValue(n.value, n.unit)}${sure}`,
+    formula: `${words.formula}${limit}`,
+    verdict: n.verdict ?? null,
+  }
+}
+
+/** A result in words. */
+export function describeTest(result: TestResult): TestEvaluation {
+  const method = findTestMethod(result.method)
+  return {
+    method: result.method,
+    verdict: result.verdict,
+    sentence: [result.sentence, ...result.cautions].join(' '),
+    phases: result.phases.map((p) => ({ ...p, title: method.phases[p.key] ?? p.key })),
+    numbers: Object.entries(result.numbers).flatMap(([key, n]) => rowOf(method, key, n) ?? []),
+    notes: result.notes.map((n) => ({ ...n, sentence: noteSentences[n.kind] })),
+    needed: result.needed,
+  }
+}
+
+/** Evaluates a log by what its pack is tested by. @throws Problem naming what is missing */
+export function evaluateLog(
+  test: PackTest,
+  samples: readonly Sample[],
+  events: readonly TestEvent[] = [],
+): TestEvaluation {
+  const rows = samples.map((s) => [s.t, s.pressure, s.temperature, null, s.makeup])
+  return describeTest(evaluateTest(readRequest({ ...test, rows, events })))
+}
