@@ -1,9 +1,10 @@
 import { Problem } from '../../problem'
 import type { TestMethod } from './define'
+import { hydroDrop } from './hydro-drop'
 import { peExpansion } from './pe-expansion'
 
 /** Every test method. A new one is a file of its own and a line here. */
-const methods = [peExpansion] as unknown as readonly TestMethod[]
+const methods = [peExpansion, hydroDrop] as unknown as readonly TestMethod[]
 
 export const testMethods: ReadonlyMap<string, TestMethod> = new Map(methods.map((m) => [m.key, m]))
 
