@@ -97,6 +97,28 @@ describe('calc', () => {
   })
 })
 
+describe('evaluate', () => {
+  const cases = JSON.parse(readFileSync(join(root, 'tests/reference/test-cases.json'), 'utf8')) as {
+    request: object
+    expect: { verdict?: string; error?: string }
+  }[]
+  it('a batch judges tests line by line, and names what is wrong with a line', () => {
+    const lines = [...cases.map((c) => JSON.stringify(c.request)), 'not json', '[]']
+    const { code, lines: out } = vetLine(['evaluate', '--batch'], lines.join('\n'))
+    const said = out.map((l) => JSON.parse(l) as { verdict?: string; error?: { input: string | null } })
+    expect([code, said.length]).toEqual([0, lines.length])
+    cases.forEach(({ expect: wanted }, i) => {
+      if (wanted.error) expect(said[i]!.error!.input).toBe(wanted.error)
+      else expect(said[i]!.verdict).toBe(wanted.verdict)
+    })
+    expect(said.slice(cases.length).map((s) => s.error?.input)).toEqual([null, 'request'])
+  })
+  it('one alone ends with code 2 when it is refused', () => {
+    expect(vetLine(['evaluate'], JSON.stringify(cases[0]!.request)).code).toBe(0)
+    expect(vetLine(['evaluate'], '{}').code).toBe(2)
+  })
+})
+
 describe('judge', () => {
   const folder = mkdtempSync(join(tmpdir(), 'vet line judge-'))
   const record = (name: string, change: object) => {

@@ -1,10 +1,30 @@
 import { Problem } from '../../problem'
 import type { TestMethod } from './define'
+import { casingAir } from './casing-air'
+import { exfiltration, infiltration } from './filtration'
+import { hoseProof } from './hose-proof'
 import { hydroDrop } from './hydro-drop'
+import { hydroMakeup } from './hydro-makeup'
+import { jointAir } from './joint-air'
+import { lowPressureAir } from './low-pressure-air'
 import { peExpansion } from './pe-expansion'
+import { peThreePhase } from './pe-three-phase'
+import { vacuumManhole } from './vacuum-manhole'
 
 /** Every test method. A new one is a file of its own and a line here. */
-const methods = [peExpansion, hydroDrop] as unknown as readonly TestMethod[]
+const methods = [
+  hydroMakeup,
+  hydroDrop,
+  peThreePhase,
+  peExpansion,
+  lowPressureAir,
+  vacuumManhole,
+  exfiltration,
+  infiltration,
+  casingAir,
+  hoseProof,
+  jointAir,
+] as unknown as readonly TestMethod[]
 
 export const testMethods: ReadonlyMap<string, TestMethod> = new Map(methods.map((m) => [m.key, m]))
 
