@@ -55,10 +55,12 @@ export const peExpansion = defineTestMethod({
     if (begun === null) return notBegun('The test pressure was never reached.')
     const fall = steepestFall(pressure, begun, p.reduction / 2)
     const lowering = eventAt(events, 'lowering', begun) ?? fall?.[0].t ?? null
+    // A foot at the end of the log may still be falling.
     const lowered =
       lowering === null
         ? null
-        : (eventAt(events, 'lowered', lowering) ?? (fall && fall[1].t > lowering ? fall[1].t : null))
+        : (eventAt(events, 'lowered', lowering) ??
+          (fall && fall[1].t > lowering && fall[1].t < last ? fall[1].t : null))
     const kept = lowestOf(between(pressure, begun, lowering ?? last))
     const numbers: Outcome['numbers'] = {
       kept: judged(

@@ -91,10 +91,12 @@ export const peThreePhase = defineTestMethod({
     )
     const fall = steepestFall(pressure, crept, 0.05 * p.testPressure)
     const lowering = eventAt(events, 'lowering', off) ?? fall?.[0].t ?? null
+    // A foot at the end of the log may still be falling.
     const lowered =
       lowering === null
         ? null
-        : (eventAt(events, 'lowered', lowering) ?? (fall && fall[1].t > lowering ? fall[1].t : null))
+        : (eventAt(events, 'lowered', lowering) ??
+          (fall && fall[1].t > lowering && fall[1].t < last ? fall[1].t : null))
     if (lowering === null || lowered === null || lowered > last)
       return { ...waiting(last, 'It has not been lowered yet.'), needed: 0 }
     const [top, foot] = [valueAt(pressure, lowering)!, valueAt(pressure, lowered)!]
