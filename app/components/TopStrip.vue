@@ -51,6 +51,7 @@ async function leave() {
         :station="store.station"
       />
     </NuxtLink>
+    <JobProgress v-if="session.can('see-site')" />
     <span v-if="!feedOpen && session.can('see-site')" class="signal">No live signal</span>
     <button type="button" class="icon" aria-label="Go to" @click="$emit('find')">
       <IconSearch aria-hidden="true" />

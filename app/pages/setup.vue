@@ -85,13 +85,16 @@ const add = () =>
     Object.assign(fresh, blank())
     adding.value = false
   })
+/** What became of judging so many anew. */
+const anew = (count: number, state: string) =>
+  state === 'done' ? `${count} judged anew.` : `${count} are judged anew; the top of the page says how far.`
 const calibrate = () =>
   send(async () => {
-    const { judged } = await api<{ judged: number }>(
+    const { judged, state } = await api<{ judged: number; state: string }>(
       `${session.base}/instruments/${calibrating.value!.id}/calibrations`,
       { body: { ...calibration } },
     )
-    done.value = `Calibration entered. ${judged} joints with readings by it were judged anew.`
+    done.value = `Calibration entered. ${anew(judged, state)}`
     calibrating.value = null
   })
 const begin = (i: RegisteredInstrument) => {
@@ -103,10 +106,10 @@ const rule = ref<'guarded' | 'simple'>('guarded')
 watch(data, (d) => d && (rule.value = d.rule))
 const ruleOpen = ref(false)
 async function changeRule(secret: string, reason: string) {
-  const { judged } = await api<{ judged: number }>(`${session.base}/settings/rule`, {
+  const { judged, state } = await api<{ judged: number; state: string }>(`${session.base}/settings/rule`, {
     body: { rule: rule.value, reason, secret },
   })
-  done.value = `Changed. ${judged} joints were judged anew.`
+  done.value = `Changed. ${anew(judged, state)}`
   await load()
 }
 const at = (field: string) => (fault.value?.field === field ? fault.value.message : '')

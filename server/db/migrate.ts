@@ -5,6 +5,7 @@ import * as goods from './migrations/004-goods'
 import * as systems from './migrations/002-systems'
 import * as trust from './migrations/005-trust'
 import * as subjects from './migrations/006-subjects'
+import * as jobs from './migrations/007-jobs'
 
 /** Migrations in order; each runs once. They only go forward. */
 const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
@@ -14,6 +15,7 @@ const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
   { name: '004-goods', up: goods.up },
   { name: '005-trust', up: trust.up },
   { name: '006-subjects', up: subjects.up },
+  { name: '007-jobs', up: jobs.up },
 ]
 
 /**

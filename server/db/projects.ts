@@ -36,15 +36,20 @@ export interface Project {
   settings: ProjectSettings
 }
 
-export async function findProject(db: Knex, key: string): Promise<Project | null> {
+async function projectWhere(
+  db: Knex,
+  where: { project_key: string } | { id: string },
+): Promise<Project | null> {
   const row = await db('projects')
     .select('id', 'project_key', 'name', 'zone', 'settings')
-    .where({ project_key: key })
+    .where(where)
     .first()
   return row
     ? { id: row.id, key: row.project_key, name: row.name, zone: row.zone, settings: JSON.parse(row.settings) }
     : null
 }
+export const findProject = (db: Knex, key: string) => projectWhere(db, { project_key: key })
+export const findProjectById = (db: Knex, id: string) => projectWhere(db, { id })
 
 export interface Membership {
   role: Role

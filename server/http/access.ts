@@ -19,6 +19,7 @@ export const access = {
   'GET /api/projects/:project/feed': 'see-site',
   'GET /api/projects/:project/device': 'keep-device',
   'GET /api/projects/:project/find': 'see-site',
+  'GET /api/projects/:project/jobs': 'see-project',
   'GET /api/projects/:project/lines/:line/strip': 'see-site',
   'GET /api/projects/:project/joints/:joint': 'see-site',
   'POST /api/projects/:project/joints/:joint/open': 'open-work',

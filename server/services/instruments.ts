@@ -5,11 +5,10 @@ import { readQuantity } from '#core/quantity/read'
 import { Problem } from '#core/problem'
 import { uuidv7 } from 'uuidv7'
 import { inTransaction } from '../db/connection'
-import { entriesOf } from '../db/entries'
 import { insertCalibration, insertInstrument, instrumentsOf, jointsReadWith } from '../db/instruments'
 import type { Project } from '../db/projects'
+import { askRejudge } from './jobs'
 import { actingRole, appendEntries, type Actor } from './record'
-import { findSubject, refreshSubject } from './subjects'
 
 /** What a person types of an instrument; quantities with their units. */
 export interface InstrumentTyped {
@@ -82,7 +81,7 @@ export async function addCalibration(
   actor: Actor,
   instrument: string,
   typed: CalibrationTyped,
-): Promise<number> {
+): Promise<{ job: string; total: number }> {
   const role = actingRole(actor, 'keep-instruments')
   const [from, until] = [new Date(`${typed.from}T00:00:00Z`), new Date(`${typed.until}T23:59:59Z`)]
   if (!(until > from)) throw new Problem('out-of-bounds', 'A calibration ends after it begins.', 'until')
@@ -91,7 +90,7 @@ export async function addCalibration(
   const found = (await instrumentsOf(db, project.id)).find((i) => i.id === instrument)
   if (!found) throw new Problem('not-found', 'There is no such instrument.', 'instrument')
   const joints = await jointsReadWith(db, project.id, instrument)
-  await inTransaction(db, async (trx) => {
+  return inTransaction(db, async (trx) => {
     await insertCalibration(trx, project.id, {
       id: uuidv7(),
       instrument,
@@ -102,10 +101,6 @@ export async function addCalibration(
     await appendEntries(trx, actor, role, 'instrument', instrument, [
       { id: uuidv7(), kind: 'calibration', payload: { ...typed }, recordedAt: new Date() },
     ])
-    for (const id of joints) {
-      const joint = await findSubject(trx, project.id, 'joint', id)
-      if (joint) await refreshSubject(trx, project, joint, await entriesOf(trx, id))
-    }
+    return askRejudge(trx, project, actor, 'calibration', { joints })
   })
-  return joints.length
 }

@@ -11,7 +11,7 @@ import { addLots, findLot, lotsPage, saveLotDates, setLotQuarantine, type Lot } 
 import { peopleOf, type Project } from '../db/projects'
 import { jointsStepping } from '../db/uses'
 import { actingRole, appendAfter, appendEntries, type Actor, type NewEntry } from './record'
-import { findSubject, refreshSubject } from './subjects'
+import { askRejudge } from './jobs'
 
 export interface LotProjection {
   /** made, expires, opened as last entered; null when nobody has */
@@ -40,14 +40,8 @@ export function projectLot(entries: readonly StoredEntry[]): LotProjection {
 }
 
 /** Joints that name the lot at a step are judged anew, as its register has changed. */
-async function rejudge(trx: Knex, project: Project, lot: string): Promise<number> {
-  const joints = await jointsStepping(trx, project.id, lot)
-  for (const id of joints) {
-    const joint = await findSubject(trx, project.id, 'joint', id)
-    if (joint) await refreshSubject(trx, project, joint, await entriesOf(trx, id))
-  }
-  return joints.length
-}
+const rejudge = async (trx: Knex, project: Project, actor: Actor, lot: string) =>
+  askRejudge(trx, project, actor, 'lot', { joints: await jointsStepping(trx, project.id, lot) })
 
 const described = (lot: Lot, now: number) => {
   const end = shelfEnd(lot)
@@ -136,7 +130,7 @@ export async function registerLot(
         recordedAt: new Date(),
       },
     ])
-    await rejudge(trx, project, lot.lot)
+    await rejudge(trx, project, actor, lot.lot)
     return lot.id
   })
 }
@@ -148,7 +142,7 @@ export async function dateLot(
   actor: Actor,
   id: string,
   typed: Pick<LotTyped, 'made' | 'expires' | 'opened'>,
-): Promise<number> {
+): Promise<{ job: string; total: number }> {
   const role = actingRole(actor, 'date-lot')
   checkDates(typed)
   const lot = await lotOf(db, actor, id)
@@ -157,7 +151,7 @@ export async function dateLot(
       { id: uuidv7(), kind: 'dates', payload: { ...typed }, recordedAt: new Date() },
     ])
     await saveLotDates(trx, id, typed)
-    return rejudge(trx, project, lot.lot)
+    return rejudge(trx, project, actor, lot.lot)
   })
 }
 
@@ -172,12 +166,12 @@ export async function quarantineLot(
   id: string,
   on: boolean,
   reason: string,
-): Promise<void> {
+): Promise<{ job: string; total: number }> {
   const role = actingRole(actor, on ? 'quarantine' : 'end-quarantine')
   const lot = await lotOf(db, actor, id)
   const at = new Date()
   const entry: NewEntry = { id: uuidv7(), kind: 'quarantine', payload: { on, reason }, recordedAt: at }
-  await inTransaction(db, async (trx) => {
+  return inTransaction(db, async (trx) => {
     await appendAfter(trx, actor, role, 'lot', id, [entry], (before) => {
       if (on === (projectLot(before).quarantinedAt !== null))
         throw new Problem(
@@ -187,6 +181,6 @@ export async function quarantineLot(
         )
     })
     await setLotQuarantine(trx, id, on ? at : null, on ? reason : null)
-    await rejudge(trx, project, lot.lot)
+    return rejudge(trx, project, actor, lot.lot)
   })
 }

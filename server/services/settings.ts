@@ -2,28 +2,21 @@ import type { Knex } from 'knex'
 import type { BandRule } from '#core/calculators/guard-band'
 import { uuidv7 } from 'uuidv7'
 import { inTransaction } from '../db/connection'
-import { entriesOf } from '../db/entries'
-import { jointsWhere } from '../db/joints'
 import { saveSettings, type Project } from '../db/projects'
-import { reachesOf } from '../db/reaches'
+import { askRejudge } from './jobs'
 import { actingRole, appendEntries, type Actor } from './record'
-import { refreshSubject, type Subject } from './subjects'
 
-/**
- * Changes how close is close enough for the whole project; everything is judged anew in the same
- * transaction.
- */
+/** Changes how close is close enough for the whole project; everything is judged anew by a job. */
 export async function changeRule(
   db: Knex,
   project: Project,
   actor: Actor,
   rule: BandRule,
   reason: string,
-): Promise<number> {
+): Promise<{ job: string; total: number }> {
   const role = actingRole(actor, 'set-rule')
-  const changed: Project = { ...project, settings: { ...project.settings, rule } }
   return inTransaction(db, async (trx) => {
-    await saveSettings(trx, project.id, changed.settings)
+    await saveSettings(trx, project.id, { ...project.settings, rule })
     await appendEntries(trx, actor, role, 'project', project.id, [
       {
         id: uuidv7(),
@@ -32,16 +25,6 @@ export async function changeRule(
         recordedAt: new Date(),
       },
     ])
-    const subjects: Subject[] = [
-      ...(await jointsWhere(trx, { project: project.id })).map((j): Subject => ({
-        type: 'joint',
-        title: j.number,
-        ...j,
-      })),
-      ...(await reachesOf(trx, project.id)).map((r): Subject => ({ type: 'reach', title: r.name, ...r })),
-    ].filter((s) => s.procedure)
-    for (const subject of subjects)
-      await refreshSubject(trx, changed, subject, await entriesOf(trx, subject.id))
-    return subjects.length
+    return askRejudge(trx, project, actor, 'rule', { all: true })
   })
 }

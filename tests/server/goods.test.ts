@@ -426,10 +426,12 @@ describe('lots', () => {
     const dates = { made: day(-400), opened: null }
     expect((await ines.post(`${base}/lots/${id}/dates`, { ...dates, expires: day(-2) })).body).toEqual({
       judgedAnew: 1,
+      state: 'done',
     })
     expect(await drafts(joint)).toContain('CE-9 expired')
     expect((await ines.post(`${base}/lots/${id}/dates`, { ...dates, expires: day(12) })).body).toEqual({
       judgedAnew: 1,
+      state: 'done',
     })
     expect(await drafts(joint)).not.toContain('CE-9 expired')
   })

@@ -185,6 +185,18 @@ export async function laySecondProject(db: Knex): Promise<Record<string, string>
     opened_at: at,
     summary,
   })
+  await db('jobs').insert({
+    id: uuidv7(),
+    project,
+    reason: 'rule',
+    scope: JSON.stringify({ all: true }),
+    total: 0,
+    state: 'done',
+    asked_by: id.person,
+    asked_at: at,
+    finished_at: at,
+    error: MARK,
+  })
   await db('uses').insert({ joint: id.joint, kind: 'lot', value: text('lot'), project })
   await db('reaches').insert({
     id: id.reach,

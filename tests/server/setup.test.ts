@@ -24,6 +24,10 @@ beforeAll(async () => {
 })
 afterAll(() => db.destroy())
 
+/** What is judged anew in the background has been judged. */
+const settled = () =>
+  expect.poll(async () => (await petra.get(`${base}/jobs`)).body, { timeout: 30_000 }).toEqual([])
+
 describe('instruments', () => {
   const typed = {
     name: 'Feeler F-9',
@@ -94,6 +98,7 @@ describe('instruments', () => {
         certificate: 'K-78',
       })
       expect((reply.body as { judged: number }).judged).toBeGreaterThanOrEqual(1)
+      await settled()
       expect((await db('joints').where({ id: open.id }).first('done')).done).toBe(before + 1)
       expect(await whole()).toEqual([[], []])
     },
@@ -109,9 +114,11 @@ describe('how close is close enough', () => {
     expect(await stateOf('RM-235')).toBe('too-close')
     const reply = await change('simple')
     expect((reply.body as { judged: number }).judged).toBeGreaterThan(250)
+    await settled()
     expect(await stateOf('RM-235')).not.toBe('too-close')
     expect(await whole()).toEqual([[], []])
     expect((await change('guarded')).status).toBe(200)
+    await settled()
     expect(await stateOf('RM-235')).toBe('too-close')
   })
 })

@@ -1,5 +1,6 @@
 import * as yup from 'yup'
 import { confirmSecret } from '../../../../services/sessions'
+import { settleJob } from '../../../../services/jobs'
 import { changeRule } from '../../../../services/settings'
 import { forgetKnown, projectRoute } from '../../../../http/route'
 
@@ -17,8 +18,8 @@ export default projectRoute(
   { body },
   async ({ db, project, actor, body }) => {
     await confirmSecret(db, actor.person, body.secret)
-    const judged = await changeRule(db, project, actor, body.rule, body.reason)
+    const { job, total } = await changeRule(db, project, actor, body.rule, body.reason)
     forgetKnown()
-    return { judged }
+    return { judged: total, state: await settleJob(db, project.id, job) }
   },
 )

@@ -1,5 +1,6 @@
 import * as yup from 'yup'
 import { addCalibration } from '../../../../../services/instruments'
+import { settleJob } from '../../../../../services/jobs'
 import { projectRoute } from '../../../../../http/route'
 
 const day = () =>
@@ -17,7 +18,8 @@ const body = yup.object({
 export default projectRoute(
   'POST /api/projects/:project/instruments/:instrument/calibrations',
   { body },
-  async ({ db, project, actor, params, body }) => ({
-    judged: await addCalibration(db, project, actor, params.instrument!, body),
-  }),
+  async ({ db, project, actor, params, body }) => {
+    const { job, total } = await addCalibration(db, project, actor, params.instrument!, body)
+    return { judged: total, state: await settleJob(db, project.id, job) }
+  },
 )

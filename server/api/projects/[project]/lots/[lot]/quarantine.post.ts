@@ -1,4 +1,5 @@
 import * as yup from 'yup'
+import { settleJob } from '../../../../../services/jobs'
 import { projectRoute } from '../../../../../http/route'
 import { quarantineLot } from '../../../../../services/lots'
 
@@ -11,7 +12,8 @@ export default projectRoute(
   'POST /api/projects/:project/lots/:lot/quarantine',
   { body },
   async ({ db, project, actor, params, body }) => {
-    await quarantineLot(db, project, actor, params.lot!, body.on, body.reason)
+    const { job } = await quarantineLot(db, project, actor, params.lot!, body.on, body.reason)
+    await settleJob(db, project.id, job)
     return { ok: true }
   },
 )
