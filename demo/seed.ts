@@ -1,3 +1,4 @@
+import { nameKey } from '../core/record/names'
 import { readFileSync } from 'node:fs'
 import type { Knex } from 'knex'
 import Papa from 'papaparse'
@@ -70,6 +71,7 @@ async function layGround(db: Knex, now: number): Promise<Ground> {
       id: tools[i.kind],
       project,
       name: i.name,
+      name_key: nameKey(i.name),
       kind: i.kind,
       quantity: i.quantity,
       range_min: i.min,

@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { nameKey } from '#core/record/names'
 import type { RegisteredInstrument } from '#core/checks/instruments'
 
 interface Row {
@@ -93,6 +94,7 @@ export const insertInstrument = async (db: Knex, project: string, i: NewInstrume
     id: i.id,
     project,
     name: i.name,
+    name_key: nameKey(i.name),
     kind: i.kind,
     quantity: i.quantity,
     range_min: i.min,

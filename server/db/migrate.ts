@@ -6,6 +6,7 @@ import * as systems from './migrations/002-systems'
 import * as trust from './migrations/005-trust'
 import * as subjects from './migrations/006-subjects'
 import * as jobs from './migrations/007-jobs'
+import * as names from './migrations/008-names'
 
 /** Migrations in order; each runs once. They only go forward. */
 const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
@@ -16,6 +17,7 @@ const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
   { name: '005-trust', up: trust.up },
   { name: '006-subjects', up: subjects.up },
   { name: '007-jobs', up: jobs.up },
+  { name: '008-names', up: names.up },
 ]
 
 /**

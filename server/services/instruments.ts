@@ -3,6 +3,7 @@ import type { DimensionKey } from '#core/quantity/dimension'
 import { dimensions } from '#core/quantity/dimension'
 import { readQuantity } from '#core/quantity/read'
 import { Problem } from '#core/problem'
+import { nameKey } from '#core/record/names'
 import { uuidv7 } from 'uuidv7'
 import { inTransaction } from '../db/connection'
 import { insertCalibration, insertInstrument, instrumentsOf, jointsReadWith } from '../db/instruments'
@@ -56,7 +57,7 @@ export async function addInstrument(
   span('resolution', resolution)
   span('uncertainty', uncertainty)
   await inTransaction(db, async (trx) => {
-    if ((await instrumentsOf(trx, project.id)).some((i) => i.name === typed.name))
+    if ((await instrumentsOf(trx, project.id)).some((i) => nameKey(i.name) === nameKey(typed.name)))
       throw new Problem('duplicate', `There is an instrument "${typed.name}" already.`, 'name')
     await insertInstrument(trx, project.id, { ...typed, min, max, resolution, uncertainty })
     await appendEntries(trx, actor, role, 'instrument', typed.id, [

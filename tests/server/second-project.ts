@@ -1,3 +1,4 @@
+import { nameKey } from '../../core/record/names'
 import { readFileSync } from 'node:fs'
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
@@ -135,6 +136,7 @@ export async function laySecondProject(db: Knex): Promise<Record<string, string>
     id: id.instrument,
     project,
     name: text('gauge'),
+    name_key: nameKey(text('gauge')),
     kind: 'pressure gauge',
     quantity: 'pressure',
     range_min: 0,

@@ -46,6 +46,7 @@ describe('instruments', () => {
     ['an uncertainty in another unit', { uncertainty: '1 bar' }, 'uncertainty'],
     ['an uncertainty wider than the range', { uncertainty: '9 mm' }, 'uncertainty'],
     ['a name that is there', { name: 'Calliper C-2' }, 'name'],
+    ['a name that is there in another spelling', { name: ' calliper  c-2' }, 'name'],
   ])('%s is refused', async (_what, change, field) => {
     expect(
       (await admin.post(`${base}/instruments`, { id: uuidv7(), ...typed, ...change })).problem?.field,
