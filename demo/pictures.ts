@@ -134,7 +134,7 @@ const shots: Shot[] = [
     go: async (page) => {
       await page.goto(`${address}/embedment`)
       await first(page, /RM reach 43/)
-      await page.getByText('Take out and relay').first().waitFor()
+      await page.getByText('at least 3 are due').first().waitFor()
     },
   },
   {

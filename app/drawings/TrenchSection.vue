@@ -99,7 +99,7 @@ const levels = computed(() => [
   max-height: 100%;
 }
 text {
-  font-size: 14px;
+  font-size: 18px;
   fill: var(--ink);
 }
 .muted,
@@ -110,7 +110,7 @@ text {
   paint-order: stroke;
   stroke: var(--card);
   stroke-width: 4px;
-  font-size: 13px;
+  font-size: 16px;
 }
 .lift rect {
   fill: var(--soil);
@@ -126,5 +126,10 @@ text {
 .lift.here rect {
   stroke: var(--ink);
   stroke-width: 3;
+}
+@media (min-width: 721px) and (max-width: 1100px) {
+  .section {
+    max-height: 30vh;
+  }
 }
 </style>

@@ -83,7 +83,7 @@ function sentenceOf(method: TestMethod, verdict: TestVerdict, { numbers, waits }
       .filter((key) => numbers[key]!.verdict === of)
       .map((key) => lower(method.numbers[key]?.title ?? key))
       .join(', ')
-  if (verdict === 'accept') return `Accepted by ${lower(method.title)}.`
+  if (verdict === 'accept') return 'Every number is within its limit.'
   if (verdict === 'reject') return `Not accepted: ${named('reject')}.`
   if (verdict === 'incomplete') return waits ?? 'It has not run out yet.'
   return `Too close to call: ${named('too-close')}. Hold longer, or repeat with a better gauge.`

@@ -4,7 +4,7 @@ import { evaluateTest, readRequest, type TestResult } from './evaluate'
 import type { TestEvent } from './events'
 import type { Sample } from './log'
 import { findTestMethod } from './methods/registry'
-import type { TestMethod, TestNumber } from './methods/define'
+import type { NumberWords, TestMethod, TestNumber } from './methods/define'
 import type { RowNote } from './rows'
 
 /** What a pack is tested by, as it is kept with it. */
@@ -63,14 +63,14 @@ export function sayValue(value: number, unit: string): string {
 
 function rowOf(method: TestMethod, key: string, n: TestNumber): TestEvaluation['numbers'][number] | null {
   if (n.value === null) return null
-  const words = method.numbers[key] ?? { title: key, formula: '' }
-  const sure = n.uncertainty ? ` ± ${sayValue(n.uncertainty, n.unit)}` : ''
-  const limit = n.limit === undefined ? '' : `: ${sayValue(n.limit, n.unit)}`
+  const { title, formula, bound, flag }: NumberWords = method.numbers[key] ?? { title: key, formula: '' }
+  const sure = n.uncertainty ? `, ± ${sayValue(n.uncertainty, n.unit)}` : ''
+  const limit = n.limit === undefined || !bound ? '' : `${bound} ${sayValue(n.limit, n.unit)}; `
   return {
     key,
-    title: words.title,
-    text: `${sayValue(n.value, n.unit)}${sure}`,
-    formula: `${words.formula}${limit}`,
+    title,
+    text: flag ? (n.value ? 'yes' : 'no') : sayValue(n.value, n.unit),
+    formula: `${limit}${formula}${sure}`,
     verdict: n.verdict ?? null,
   }
 }

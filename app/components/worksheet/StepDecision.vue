@@ -58,7 +58,10 @@ const own = (e: Entry) => e.person === props.me
       </div>
     </template>
     <div class="row wrap">
-      <ElButton size="large" @click="emit('decide', { kind: 'decision', verdict: 'again' })"
+      <ElButton
+        v-if="judged.faults.length === 0"
+        size="large"
+        @click="emit('decide', { kind: 'decision', verdict: 'again' })"
         >Measure again …</ElButton
       >
       <ElButton

@@ -21,8 +21,8 @@ export const casingAir = defineTestMethod({
   section: [],
   phases: { hold: 'Hold' },
   numbers: {
-    drop: { title: 'Fall', formula: 'not more than the gauge can be wrong' },
-    temperature: { title: 'Casing at the begin', formula: 'below the limit' },
+    drop: { title: 'Fall', formula: 'as far as the gauge can tell', bound: 'at most' },
+    temperature: { title: 'Casing at the begin', formula: 'as read', bound: 'at most' },
   },
   why: 'A sleeve that lets air by lets water into the foam.',
   cautions: ['Air stores energy: not above the pressure named; nobody in front of the vents.'],

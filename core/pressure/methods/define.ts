@@ -55,8 +55,12 @@ export interface Run<P> {
 /** Words for a number: for screens, certificates and whoever reads the method. */
 export interface NumberWords {
   title: string
-  /** what it is made of, or held against */
+  /** what it is made of */
   formula: string
+  /** it says yes (1) or no (0) */
+  flag?: boolean
+  /** how it is held against its limit; of one without a limit nothing */
+  bound?: 'at least' | 'at most' | 'within' | 'about'
 }
 
 export interface TestMethod<I extends Inputs = Inputs> {

@@ -3,14 +3,14 @@ import { notNegative, optional, positive } from '../../calculators/input'
 import { Problem } from '../../problem'
 import { valueAt } from '../curve'
 import { eventAt, holdEnd } from '../events'
-import { defineTestMethod, judged, said, type Outcome, type Run } from './define'
+import { defineTestMethod, judged, said, type NumberWords, type Outcome, type Run } from './define'
 
 const words = {
   rate: { title: 'Allowed, L a mm of diameter, km and day', why: 'Of the project.' },
   duration: { title: 'Duration', why: 'Long enough for the meter to show it.' },
 }
-const numbers = {
-  lost: { title: 'Water through the wall', formula: 'meter at the end − at the begin' },
+const numbers: Record<string, NumberWords> = {
+  lost: { title: 'Water through the wall', formula: 'meter at the end − at the begin', bound: 'at most' },
   allowed: { title: 'Water allowed', formula: 'rate · diameter · length · time' },
 }
 

@@ -27,9 +27,9 @@ export const hoseProof = defineTestMethod({
   section: [],
   phases: { hold: 'Hold' },
   numbers: {
-    lowest: { title: 'Lowest pressure', formula: 'at least factor · working pressure' },
-    movement: { title: 'Movement of the mark', formula: 'at most what is allowed' },
-    leakSeen: { title: 'Leak seen', formula: 'none' },
+    lowest: { title: 'Lowest pressure', formula: 'factor · working pressure', bound: 'at least' },
+    movement: { title: 'Movement of the mark', formula: 'as measured', bound: 'at most' },
+    leakSeen: { title: 'Leak seen', formula: 'at either end', flag: true },
   },
   why: 'A band that will slip slips under proof, not in service.',
   cautions: ['Water only, never air. The hose laid straight and tied down; nobody beside it.'],

@@ -30,10 +30,10 @@ export const hydroDrop = defineTestMethod({
   numbers: {
     drop: { title: 'Fall as read', formula: 'first − last of the hold' },
     temperatureEffect: { title: 'Of it by temperature', formula: 'k · (water at the end − at the begin)' },
-    rate: { title: 'Fall in an hour, corrected', formula: 'median of slopes' },
+    rate: { title: 'Fall in an hour, corrected', formula: 'median of slopes', bound: 'at most' },
     leak: { title: 'A leak of this size would do it', formula: '−slope · V·(1/K + c·D/(e·E))' },
     detectable: { title: 'Smallest leak that this log shows', formula: 'half its interval' },
-    added: { title: 'Water added in the hold', formula: 'none' },
+    added: { title: 'Water added in the hold', formula: 'by the meter', bound: 'at most' },
   },
   why: 'A rigid pipe falls by what leaks and by what cools; the second is worked out and taken away.',
   cautions: ['Stored energy: nobody over or in front of a closure. Vent before loosening anything.'],

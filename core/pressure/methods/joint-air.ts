@@ -21,7 +21,7 @@ export const jointAir = defineTestMethod({
   section: [],
   phases: { fall: 'Timed' },
   numbers: {
-    time: { title: 'Time for the fall', formula: 'at least the required time' },
+    time: { title: 'Time for the fall', formula: 'between rows', bound: 'at least' },
     highest: { title: 'Highest pressure', formula: 'as read' },
   },
   why: 'A pipe too large to fill is tested joint by joint.',

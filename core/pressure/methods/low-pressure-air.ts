@@ -40,10 +40,10 @@ export const lowPressureAir = defineTestMethod({
   phases: { fall: 'Timed' },
   numbers: {
     startPressure: { title: 'Pressure at the start', formula: 'start + ρ·g·groundwater' },
-    time: { title: 'Time for the fall', formula: 'at least the required time' },
+    time: { title: 'Time for the fall', formula: 'between rows', bound: 'at least' },
     required: { title: 'Required time', formula: '0.085·D·k/q' },
     thrust: { title: 'Force on the largest plug', formula: 'highest pressure · area' },
-    highest: { title: 'Highest pressure', formula: 'at most 62 kPa' },
+    highest: { title: 'Highest pressure', formula: 'as read', bound: 'at most' },
   },
   why: 'A sewer carries no pressure: how long air stays in it shows what would seep.',
   cautions: [

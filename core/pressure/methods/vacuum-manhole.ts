@@ -23,7 +23,7 @@ export const vacuumManhole = defineTestMethod({
   section: [],
   phases: { loss: 'Timed' },
   numbers: {
-    time: { title: 'Time for the loss', formula: 'at least the required time' },
+    time: { title: 'Time for the loss', formula: 'between rows', bound: 'at least' },
     required: { title: 'Required time', formula: 'by diameter and depth' },
   },
   why: 'Vacuum pulls at every joint of a manhole at once.',
