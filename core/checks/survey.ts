@@ -7,7 +7,7 @@ import { uuid } from '../record/uuid'
 import { chainsOf } from './chain'
 import { defineCheck, type CheckContext, type Made } from './define'
 import { formula, stepName } from './schema'
-import { faultsSay, plain, type Fault, type Verdict } from './verdict'
+import { faultsSay, plain, WORD, type Fault, type Verdict } from './verdict'
 
 export interface SurveyCheck {
   kind: 'survey'
@@ -149,6 +149,9 @@ function judgeAll(made: Made<SurveyCheck>, entries: readonly Entry[], context: C
   if (points.length < figures.minPoints - 1e-9) return { ...plain('in-work', short), faults }
   if (faults.length > 0)
     return { state: 'too-close', sentence: () => faultsSay(faults), findings: [], faults }
+  // What came late may have been measured the same evening.
+  if (made.from >= 0 && (context.start.late || counted.some((e) => e.late)))
+    return plain('held', `Recorded late, and proves no night’s rest. ${WORD}`)
   const most = Math.max(...points.map((p) => p.deflection))
   return plain(
     'accepted',

@@ -49,6 +49,14 @@ describe('the night’s rest', () => {
     const again = measured(rows([3, 0.59]), 14 * HOUR, { replaces: early.id })
     expect([judged([early]).state, judged([early, again]).state]).toEqual(['rejected', 'accepted'])
   })
+  it('is proved by nothing that was recorded late, until an inspector says so', () => {
+    const late = entry('survey', 'survey', { rows: rows([3, 0.6]) }, 13 * HOUR, { late: true })
+    const word = entry('survey', 'decision', { verdict: 'accept', reason: 'I was there' }, 14 * HOUR, {
+      person: 'ines',
+      role: 'inspector',
+    })
+    expect([judged([late]).state, judged([late, word]).state]).toEqual(['held', 'accepted'])
+  })
   it('runs as a clock until it is over', () => {
     const { compiled } = reach()
     expect(compiled.steps[1]!.from).toBe(0)
