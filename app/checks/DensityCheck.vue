@@ -1,10 +1,8 @@
 <script setup lang="ts">
 import type { Side } from '#core/checks/lifts'
-import { Problem } from '#core/problem'
-import { readQuantity } from '#core/quantity/read'
 import { showNumber } from '#core/quantity/show'
-import type { DimensionKey } from '#core/quantity/dimension'
 import type { CheckEmits, CheckForm, CheckProps } from './form'
+import { typedQuantity } from './typed'
 import { sideWords } from '~/words'
 
 /** One density test: where, what was read, and the maximum of this material. */
@@ -32,20 +30,11 @@ watch(
   (p) => p && typeof p.maximum === 'number' && (test.maximum ||= showNumber(p.maximum)),
   { immediate: true },
 )
-const read = (text: string, dimension: DimensionKey, bareUnit: string) => {
-  if (text.trim() === '') return null
-  try {
-    return readQuantity(text, dimension, { field: 'value', bareUnit })
-  } catch (error) {
-    if (error instanceof Problem) return null
-    throw error
-  }
-}
 const values = computed(() => ({
-  station: read(test.station, 'length', 'm'),
-  wetDensity: read(test.wet, 'density', 'kg/m³'),
-  moisture: read(test.moisture, 'ratio', '%'),
-  maximum: read(test.maximum, 'density', 'kg/m³'),
+  station: typedQuantity(test.station, 'length', 'm'),
+  wetDensity: typedQuantity(test.wet, 'density', 'kg/m³'),
+  moisture: typedQuantity(test.moisture, 'ratio', '%'),
+  maximum: typedQuantity(test.maximum, 'density', 'kg/m³'),
 }))
 const whole = computed(() => Object.values(values.value).every((v) => v !== null))
 const compaction = computed(() => {
@@ -85,6 +74,7 @@ defineExpose<CheckForm>({
       >This test answers<ElSelect
         :model-value="retestOf ?? ''"
         size="large"
+        placeholder="none: a further place"
         aria-label="This test answers"
         @update:model-value="(v: string) => beside(v || null)"
       >
@@ -135,19 +125,6 @@ defineExpose<CheckForm>({
 </template>
 
 <style scoped>
-.two {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 14px;
-}
-.field,
-label {
-  display: flex;
-  flex-direction: column;
-  gap: 4px;
-  font-size: var(--s14);
-  color: var(--muted);
-}
 .becomes {
   font-size: var(--s18);
 }

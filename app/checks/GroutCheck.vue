@@ -1,27 +1,17 @@
 <script setup lang="ts">
 import type { Made } from '#core/checks/define'
 import { atInvert, groutFigures, type GroutCheck, type GroutRow } from '#core/checks/grout'
-import { Problem } from '#core/problem'
-import { readQuantity } from '#core/quantity/read'
 import { showQuantity } from '#core/quantity/show'
-import type { DimensionKey } from '#core/quantity/dimension'
 import type { CheckEmits, CheckForm, CheckProps } from './form'
+import { typedQuantity } from './typed'
 
 /** The grout as it is pumped: pressure against what the pipe bears; full when somebody says so. */
 const props = defineProps<CheckProps>()
 const emit = defineEmits<CheckEmits>()
 const figures = computed(() => groutFigures(props.step as unknown as Made<GroutCheck>, props.slots))
 const typed = reactive({ pressure: '', volume: '' })
-const read = (text: string, dimension: DimensionKey, bareUnit: string): number | null => {
-  try {
-    return text.trim() === '' ? null : readQuantity(text, dimension, { field: 'value', bareUnit })
-  } catch (error) {
-    if (error instanceof Problem) return null
-    throw error
-  }
-}
-const pressure = computed(() => read(typed.pressure, 'pressure', 'kPa'))
-const volume = computed(() => read(typed.volume, 'volume', 'L'))
+const pressure = computed(() => typedQuantity(typed.pressure, 'pressure', 'kPa'))
+const volume = computed(() => typedQuantity(typed.volume, 'volume', 'L'))
 const there = computed(() => (pressure.value === null ? null : atInvert(pressure.value, figures.value)))
 const kPa = (v: number) => showQuantity(v, 'pressure', 'kPa')
 /** seconds since the first reading of the log */
@@ -60,18 +50,6 @@ defineExpose<CheckForm>({ clear: () => void Object.assign(typed, { pressure: '',
 </template>
 
 <style scoped>
-.two {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 14px;
-}
-label {
-  display: flex;
-  flex-direction: column;
-  gap: 4px;
-  font-size: var(--s14);
-  color: var(--muted);
-}
 .near {
   border-left: 4px solid var(--held);
   padding-left: 12px;

@@ -2,8 +2,8 @@
 import type { Made } from '#core/checks/define'
 import { levelFigures, runOf, type LevelRow, type LevelsCheck } from '#core/checks/levels'
 import { Problem } from '#core/problem'
-import { readQuantity } from '#core/quantity/read'
 import type { CheckEmits, CheckForm, CheckProps } from './form'
+import { typedQuantity } from './typed'
 
 /** A level book: sights row by row, levels worked out while they are typed. */
 const props = defineProps<CheckProps>()
@@ -21,14 +21,7 @@ const empty = (): Typed => ({ backsight: '', intermediate: '', foresight: '', st
 const typed = ref<Typed[]>([empty(), empty()])
 const figures = computed(() => levelFigures(props.step as unknown as Made<LevelsCheck>, props.slots))
 
-function number(text: string): number | null {
-  try {
-    return text.trim() === '' ? null : readQuantity(text, 'length', { field: 'sight', bareUnit: 'm' })
-  } catch (error) {
-    if (error instanceof Problem) return null
-    throw error
-  }
-}
+const number = (text: string) => typedQuantity(text, 'length', 'm')
 const rows = computed<LevelRow[]>(() =>
   typed.value
     .filter((row) => columns.some((c) => row[c].trim() !== ''))

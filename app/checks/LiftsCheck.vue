@@ -8,10 +8,9 @@ import {
   type Side,
 } from '#core/checks/lifts'
 import type { Made } from '#core/checks/define'
-import { Problem } from '#core/problem'
-import { readQuantity } from '#core/quantity/read'
 import { showIn } from '#core/quantity/show'
 import { checkOf, type CheckEmits, type CheckForm, type CheckProps } from './form'
+import { typedQuantity } from './typed'
 import { moistureWords, plantWords, sideWords } from '~/words'
 
 /** One lift of fill: where, how thick, how compacted; what it becomes is shown while it is typed. */
@@ -44,16 +43,7 @@ watch(
   },
   { immediate: true },
 )
-const thickness = computed(() => {
-  try {
-    return lift.thickness.trim() === ''
-      ? null
-      : readQuantity(lift.thickness, 'length', { field: 'Thickness', bareUnit: 'mm' })
-  } catch (error) {
-    if (error instanceof Problem) return null
-    throw error
-  }
-})
+const thickness = computed(() => typedQuantity(lift.thickness, 'length', 'mm'))
 const unread = computed(() => lift.thickness.trim() !== '' && thickness.value === null)
 const compacted = computed(() => (thickness.value === null ? null : thickness.value * limits.value.factor))
 const payload = computed(() =>
@@ -149,26 +139,12 @@ defineExpose<CheckForm>({
 </template>
 
 <style scoped>
-.two {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 14px;
-  align-items: end;
-}
 .becomes {
   min-height: 40px;
   display: flex;
   align-items: center;
   gap: 6px;
   font-size: var(--s18);
-}
-.field,
-label {
-  display: flex;
-  flex-direction: column;
-  gap: 4px;
-  font-size: var(--s14);
-  color: var(--muted);
 }
 .field :deep(.el-radio-group) {
   flex-wrap: wrap;

@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import type { Made } from '#core/checks/define'
 import { surveyFigures, type SurveyCheck } from '#core/checks/survey'
-import { Problem } from '#core/problem'
-import { readQuantity } from '#core/quantity/read'
 import type { CheckEmits, CheckForm, CheckProps } from './form'
+import { typedQuantity } from './typed'
 
 /** Diameters by station; the deflection is worked out while they are typed. */
 const props = defineProps<CheckProps>()
@@ -12,14 +11,7 @@ const figures = computed(() => surveyFigures(props.step as unknown as Made<Surve
 const empty = () => ({ station: '', vertical: '', horizontal: '' })
 const typed = ref([empty()])
 const reason = ref('')
-const read = (text: string, bareUnit: string): number | null => {
-  try {
-    return text.trim() === '' ? null : readQuantity(text, 'length', { field: 'value', bareUnit })
-  } catch (error) {
-    if (error instanceof Problem) return null
-    throw error
-  }
-}
+const read = (text: string, bareUnit: string) => typedQuantity(text, 'length', bareUnit)
 const rows = computed(() =>
   typed.value.flatMap((row) => {
     const [station, vertical, horizontal] = [

@@ -306,6 +306,20 @@ h1 {
   flex-direction: column;
   gap: 14px;
 }
+.check :deep(.two) {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 14px;
+  align-items: end;
+}
+.check :deep(.field),
+.check :deep(.part label:not([class])) {
+  display: flex;
+  flex-direction: column;
+  gap: 4px;
+  font-size: var(--s14);
+  color: var(--muted);
+}
 .check :deep(.question) {
   font-size: var(--s22);
   font-weight: 600;

@@ -84,6 +84,9 @@ const text = (e: Entry): string => {
 </template>
 
 <style scoped>
+.entry strong {
+  margin-right: 8px;
+}
 .record {
   list-style: none;
   margin: 0;
