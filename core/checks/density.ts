@@ -7,6 +7,7 @@ import { uuid } from '../record/uuid'
 import { chainsOf, type Chains, type InPlace } from './chain'
 import { defineCheck, type CheckContext, type Made } from './define'
 import { sides, type Side } from './lifts'
+import { figuresOf } from './figures'
 import { formula } from './schema'
 import { faultsSay, plain, type Fault, type Verdict } from './verdict'
 
@@ -110,10 +111,8 @@ const faultOf = (t: DensityTest, minCompaction: number): Fault[] => {
     : []
 }
 
-function worth(made: Made<DensityCheck>, { slots }: CheckContext) {
-  const number = (key: string) => made.formulas[key]!.evaluate(slots) as number
-  return { minCompaction: number('minCompaction'), uncertainty: number('uncertainty'), due: number('due') }
-}
+const worth = (made: Made<DensityCheck>, { slots }: CheckContext) =>
+  figuresOf(made, slots, 'minCompaction', 'uncertainty', 'due')
 
 const blocked = (made: Made<DensityCheck>, { missing }: CheckContext) =>
   plain('blocked', `What is due cannot be worked out: ${missing(...Object.values(made.formulas))}.`)

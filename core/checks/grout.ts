@@ -8,6 +8,7 @@ import { uuid } from '../record/uuid'
 import { chainsOf } from './chain'
 import { confirmation, yesOrNo } from './confirm'
 import { defineCheck, type CheckContext, type Made } from './define'
+import { figuresOf } from './figures'
 import { formula } from './schema'
 import { faultsSay, plain, type Fault, type Verdict } from './verdict'
 
@@ -36,15 +37,8 @@ export interface GroutFigures {
 }
 
 /** What a step's figures come to; NaN where one is missing. */
-export function groutFigures({ formulas }: Made<GroutCheck>, slots: CheckContext['slots']): GroutFigures {
-  const worth = (key: string) => formulas[key]!.evaluate(slots) as number
-  return {
-    limit: worth('limit'),
-    head: worth('head'),
-    relativeDensity: worth('relativeDensity'),
-    warn: worth('warn'),
-  }
-}
+export const groutFigures = (made: Made<GroutCheck>, slots: CheckContext['slots']): GroutFigures =>
+  figuresOf(made, slots, 'limit', 'head', 'relativeDensity', 'warn')
 
 /** Pressure of the grout at the invert, where it presses most, Pa. */
 export const atInvert = (gauge: number, { head, relativeDensity }: GroutFigures): number =>

@@ -7,6 +7,7 @@ import { answer, finite, words } from '../record/payload'
 import { uuid } from '../record/uuid'
 import { chainsOf, type InPlace } from './chain'
 import { defineCheck, type CheckContext, type Made } from './define'
+import { figuresOf } from './figures'
 import { formula, key, list, record, text, truth } from './schema'
 import { faultsSay, plain, type Fault, type Verdict } from './verdict'
 
@@ -169,18 +170,21 @@ export function layLifts(counted: readonly InPlace[], limits: LiftLimits): Fill 
 
 /** The limits of a step's lifts for the reach at hand; NaN where a figure is missing. */
 export function liftLimits(made: Made<LiftsCheck>, slots: Slots): LiftLimits {
-  const worth = (key: string) => made.formulas[key]!.evaluate(slots) as number
-  const od = worth('od')
+  const figures = figuresOf(
+    made,
+    slots,
+    'od',
+    'maxLoose',
+    'minPasses',
+    'maxDifference',
+    'factor',
+    'handBelow',
+    'vehicleFrom',
+  )
   const { slicing, target } = made.formulas
   return {
-    od,
-    maxLoose: worth('maxLoose'),
-    minPasses: worth('minPasses'),
-    maxDifference: worth('maxDifference'),
-    factor: worth('factor'),
-    handBelow: worth('handBelow'),
-    vehicleFrom: worth('vehicleFrom'),
-    target: target ? (target.evaluate(slots) as number) : od + 0.3,
+    ...figures,
+    target: target ? (target.evaluate(slots) as number) : figures.od + 0.3,
     slicing: slicing?.evaluate(slots) === true,
     materials: made.step.check.materials ?? fillMaterials,
   }

@@ -6,6 +6,7 @@ import { answer, finite } from '../record/payload'
 import { uuid } from '../record/uuid'
 import { chainsOf } from './chain'
 import { defineCheck, type CheckContext, type Made } from './define'
+import { figuresOf } from './figures'
 import { formula, stepName } from './schema'
 import { faultsSay, plain, WORD, type Fault, type Verdict } from './verdict'
 
@@ -47,15 +48,8 @@ interface SurveyFigures {
 }
 
 /** What a step's figures come to; NaN where one is missing. */
-export function surveyFigures({ formulas }: Made<SurveyCheck>, slots: CheckContext['slots']): SurveyFigures {
-  const worth = (key: string) => formulas[key]!.evaluate(slots) as number
-  return {
-    base: worth('base'),
-    limit: worth('limit'),
-    uncertainty: worth('uncertainty'),
-    minPoints: worth('minPoints'),
-  }
-}
+export const surveyFigures = (made: Made<SurveyCheck>, slots: CheckContext['slots']): SurveyFigures =>
+  figuresOf(made, slots, 'base', 'limit', 'uncertainty', 'minPoints')
 
 /**
  * The stations that count: a later row takes the place of an earlier one there, over a rejected one only

@@ -38,8 +38,8 @@ export function reachOf(checks: Record<string, object>, facts: Record<string, nu
   const known = { 'pipe.od': 0.4, ...facts }
   return {
     compiled,
-    judge: (entries: readonly Entry[], options: JudgeOptions = {}) =>
-      judge(compiled, known, entries, T0 + 90 * 86_400_000, options),
+    judge: (entries: readonly Entry[], options: JudgeOptions = {}, now = T0 + 90 * 86_400_000) =>
+      judge(compiled, known, entries, now, options),
     project: (entries: readonly Entry[]) => projectSubject(compiled, known, entries, T0, {}),
   }
 }

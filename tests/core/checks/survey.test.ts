@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Entry } from '../../../core/record/entry'
-import { entry, yes } from '../support'
+import { entry, T0, yes } from '../support'
 import { reachOf } from './reach'
 
 const HOUR = 60
@@ -57,10 +57,13 @@ describe('the night’s rest', () => {
     })
     expect([judged([late]).state, judged([late, word]).state]).toEqual(['held', 'accepted'])
   })
-  it('runs as a clock until it is over', () => {
-    const { compiled } = reach()
-    expect(compiled.steps[1]!.from).toBe(0)
-    expect(judged([]).state).toBe('not-started')
+  it.each([
+    [11.9, 'waiting', 1],
+    [12.1, 'not-started', 1],
+  ])('%f h after the fill it is %s', (hours, state, clocks) => {
+    const found = reach().judge([yes('filled', 0)], {}, T0 + hours * 3_600_000)
+    expect([found.steps[1]!.state, found.clocks.length]).toEqual([state, clocks])
+    expect(found.clocks[0]).toMatchObject({ step: 'survey', until: T0 + 12 * 3_600_000 })
   })
 })
 

@@ -80,22 +80,23 @@ describe.each(cases)('%s', (_id, request) => {
     }
     expect(judged(evaluate(cut))).toEqual(whole)
   })
-  it('cut short it is never accepted before its time', () => {
-    const { phases } = evaluate(request)
-    const last = phases.at(-1)
-    if (!last || whole.verdict !== 'accept') return
+})
+
+describe('cut short', () => {
+  const accepted = cases.filter(([, r]) => evaluate(r).verdict === 'accept')
+  it.each(accepted)('%s is not accepted before its time', (_id, request) => {
+    const last = evaluate(request).phases.at(-1)!
     const until = last.from + 0.3 * (last.to - last.from)
     const rows = request.rows.filter(([t]) => t! <= until)
-    expect(['incomplete', 'reject', 'too-close']).toContain(evaluate({ ...request, rows }).verdict)
+    expect(evaluate({ ...request, rows }).verdict).not.toBe('accept')
   })
 })
 
 describe('a further leak', () => {
   const falling = ['hydro-drop', 'low-pressure-air', 'casing-air', 'pe-expansion', 'hose-proof']
-  it.each(cases.filter(([, r]) => falling.includes(r.method)))(
+  it.each(cases.filter(([, r]) => falling.includes(r.method) && evaluate(r).verdict === 'reject'))(
     'never turns a rejection of %s round',
     (_id, request) => {
-      const order = ['accept', 'incomplete', 'too-close', 'reject']
       const leaking = (paPerSecond: number) => ({
         ...request,
         rows: request.rows.map(([t, p, ...rest]): Cells => [
@@ -106,9 +107,7 @@ describe('a further leak', () => {
           ...rest,
         ]),
       })
-      if (evaluate(request).verdict !== 'reject') return
-      for (const leak of [0.1, 1, 5])
-        expect(order.indexOf(evaluate(leaking(leak)).verdict)).not.toBe(order.indexOf('accept'))
+      for (const leak of [0.1, 1, 5]) expect(evaluate(leaking(leak)).verdict).not.toBe('accept')
     },
   )
 })
