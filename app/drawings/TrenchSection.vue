@@ -129,7 +129,7 @@ text {
 }
 @media (min-width: 721px) and (max-width: 1100px) {
   .section {
-    max-height: 30vh;
+    max-height: 24vh;
   }
 }
 </style>
