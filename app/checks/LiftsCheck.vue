@@ -21,11 +21,12 @@ const limits = computed(() => liftLimits(props.step as unknown as Made<LiftsChec
 const lift = reactive({
   side: 'left' as Side,
   thickness: '',
-  passes: 4,
+  passes: undefined as number | undefined,
   plant: 'hand' as Plant,
   material: '',
-  moisture: 'damp' as Moisture,
-  haunched: true,
+  // What is seen and counted is said for each lift: nothing of it is filled in.
+  moisture: undefined as Moisture | undefined,
+  haunched: undefined as boolean | undefined,
 })
 /** the lift that this one takes the place of */
 const replaces = ref<string | null>(null)
@@ -39,7 +40,6 @@ watch(
     lift.side = p.side === 'left' ? 'right' : p.side === 'right' ? 'left' : 'both'
     if (typeof p.material === 'string') lift.material = p.material
     if (p.plant) lift.plant = p.plant as Plant
-    if (typeof p.passes === 'number') lift.passes = p.passes
   },
   { immediate: true },
 )
@@ -47,12 +47,16 @@ const thickness = computed(() => typedQuantity(lift.thickness, 'length', 'mm'))
 const unread = computed(() => lift.thickness.trim() !== '' && thickness.value === null)
 const compacted = computed(() => (thickness.value === null ? null : thickness.value * limits.value.factor))
 const payload = computed(() =>
-  thickness.value === null || lift.material === ''
+  thickness.value === null ||
+  lift.material === '' ||
+  lift.moisture === undefined ||
+  lift.haunched === undefined ||
+  (lift.plant !== 'none' && lift.passes === undefined)
     ? null
     : {
         side: lift.side,
         thickness: thickness.value,
-        passes: lift.plant === 'none' ? 0 : lift.passes,
+        passes: lift.plant === 'none' ? 0 : lift.passes!,
         plant: lift.plant,
         material: lift.material,
         moisture: lift.moisture,
@@ -66,7 +70,7 @@ const plants: Plant[] = ['hand', 'plate', 'roller', 'vehicle', 'none']
 const moistures: Moisture[] = ['dry', 'damp', 'wet']
 defineExpose<CheckForm>({
   clear: () => {
-    lift.thickness = ''
+    Object.assign(lift, { thickness: '', passes: undefined, moisture: undefined, haunched: undefined })
     replaces.value = null
   },
   replace: (id) => {
@@ -134,7 +138,13 @@ defineExpose<CheckForm>({
         <ElRadioButton v-for="m in moistures" :key="m" :value="m">{{ moistureWords[m] }}</ElRadioButton>
       </ElRadioGroup>
     </div>
-    <ElCheckbox v-model="lift.haunched" size="large">Tamped under the haunch</ElCheckbox>
+    <div class="field">
+      <span id="lift-haunched">Tamped under the haunch</span>
+      <ElRadioGroup v-model="lift.haunched" aria-labelledby="lift-haunched" size="large">
+        <ElRadioButton :value="true">Yes</ElRadioButton>
+        <ElRadioButton :value="false">No</ElRadioButton>
+      </ElRadioGroup>
+    </div>
   </form>
 </template>
 

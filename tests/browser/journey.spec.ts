@@ -200,10 +200,17 @@ test('from a delivery note to a witnessed test, by four people', async ({ browse
       ines.getByRole('button', { name: 'Record', exact: true }),
     ]
     await choose(ines, 'Material', 'Sand')
+    const seen = async () => {
+      await ines.getByRole('spinbutton', { name: 'Passes' }).fill('4')
+      await ines.getByText('Damp', { exact: true }).click()
+      await ines.getByText('Yes', { exact: true }).click()
+    }
     await thickness.fill('180')
+    await seen()
     await record.click()
     await expect(ines.getByRole('img', { name: /Fill 153 mm left, 0 mm right/ })).toBeVisible()
     await thickness.fill('400')
+    await seen()
     await record.click()
     await expect(ines.getByText('Laid 400 mm thick, at most 300 mm loose.').first()).toBeVisible()
     await step(ines, 'Density of the fill').click()

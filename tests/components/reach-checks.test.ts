@@ -53,6 +53,16 @@ const field = (w: Form, label: string) =>
     .findAll('label')
     .find((l) => l.text().startsWith(label))!
     .find('input')
+const pick = (w: Form, ...labels: string[]) =>
+  Promise.all(
+    labels.map((l) =>
+      w
+        .findAll('.el-radio-button')
+        .find((b) => b.text() === l)!
+        .find('input')
+        .setValue(true),
+    ),
+  )
 /** What the primary button would record now. */
 const ready = (w: Form) =>
   (w.emitted('ready')?.at(-1)?.[0] ?? null) as { kind: string; payload: Record<string, unknown> } | null
@@ -84,6 +94,9 @@ describe('a lift', () => {
     const w = form(check, [lift({})])
     expect(field(w, 'Loose thickness').element.value).toBe('')
     await field(w, 'Loose thickness').setValue('8 in')
+    expect(ready(w)).toBeNull()
+    await w.find('input[aria-label="Passes"]').setValue('4')
+    await pick(w, 'Damp', 'Yes')
     expect(ready(w)).toMatchObject({
       kind: 'lift',
       payload: { side: 'right', plant: 'plate', material: 'sand', thickness: expect.closeTo(0.2032, 6) },
@@ -94,6 +107,8 @@ describe('a lift', () => {
     const w = form(check, [wrong])
     ;(w.vm as unknown as { replace(id: string): void }).replace(wrong.id)
     await field(w, 'Loose thickness').setValue('250')
+    await w.find('input[aria-label="Passes"]').setValue('4')
+    await pick(w, 'Damp', 'Yes')
     expect(ready(w)!.payload).toMatchObject({ side: 'left', replaces: wrong.id })
   })
 })
