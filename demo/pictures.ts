@@ -202,7 +202,7 @@ for (const shot of shots.filter((s) => only.length === 0 || only.includes(s.name
   try {
     await shot.go(page)
   } catch (error) {
-    console.error(shot.name, (error as Error).message.split('\n')[0])
+    console.error(shot.name, error)
   }
   await page.evaluate(() => document.fonts.ready)
   await page.waitForLoadState('networkidle', { timeout: 1500 }).catch(() => undefined)

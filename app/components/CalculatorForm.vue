@@ -125,9 +125,6 @@ function send(name: string, v: unknown) {
   carried.value = name
 }
 const word = (name: string) => quantityWord(name, props.calculator.key)
-/** A refusal names the input as the form does. */
-const said = ({ field, message }: Problem) =>
-  field !== null && message.startsWith(`${field} `) ? word(field) + message.slice(field.length) : message
 const copy = () => navigator.clipboard?.writeText(JSON.stringify(result.value.answer?.outputs))
 </script>
 
@@ -165,7 +162,7 @@ const copy = () => navigator.clipboard?.writeText(JSON.stringify(result.value.an
         >
       </div>
     </form>
-    <p v-if="result.problem" class="fault" role="alert">{{ said(result.problem) }}</p>
+    <p v-if="result.problem" class="fault" role="alert">{{ result.problem.named(word) }}</p>
     <template v-if="result.answer">
       <dl class="outputs">
         <div v-for="(v, k) in result.answer.outputs" :key="k">

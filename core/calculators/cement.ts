@@ -84,9 +84,9 @@ const columnOf = (size: number) => sizes.findIndex((limit) => size <= limit + 1e
 const bandOf = (temperature: number) => (temperature > 16 ? 0 : temperature > 5 ? 1 : 2)
 
 function checkPressure(size: number, pressure: number) {
-  if (pressure > HIGH) fail('pressure', 'pressure is over 2.552 MPa, beyond the table.')
+  if (pressure > HIGH) fail('pressure', '{pressure} is over 2.552 MPa, beyond the table.')
   if (pressure > LOW && columnOf(size) > 2)
-    fail('pressure', 'pressure is over 1.104 MPa, beyond the table for sizes over 200 mm.')
+    fail('pressure', '{pressure} is over 1.104 MPa, beyond the table for sizes over 200 mm.')
 }
 const cureOf = (size: number, temperature: number, pressure: number, wet: boolean) =>
   (pressure > LOW ? cureHigh : cureLow)[bandOf(temperature)]![columnOf(size)]! * (wet ? 1.5 : 1)
@@ -136,7 +136,7 @@ export const cureProgress = defineCalculator({
   compute({ size, pressure, wet, steps }) {
     checkPressure(size, pressure)
     if (steps.some((s) => s.temperature > WARMEST))
-      fail('steps', 'steps holds a temperature over 38 °C, beyond the table.')
+      fail('steps', '{steps} holds a temperature over 38 °C, beyond the table.')
     const cure = (temperature: number) =>
       temperature < COLDEST ? null : cureOf(size, temperature, pressure, wet)
     const shares = steps.map((s) => (cure(s.temperature) === null ? 0 : s.duration / cure(s.temperature)!))

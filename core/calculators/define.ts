@@ -86,7 +86,7 @@ export function defineCalculator<const I extends Inputs>(definition: Definition<
       if (notFinite(result.outputs[key]))
         throw new Problem(
           'not-finite',
-          `These numbers give no finite ${key}: one of them is too large or too small.`,
+          `These numbers give no finite {${key}}: one of them is too large or too small.`,
           keys[0] ?? null,
         )
     }

@@ -59,8 +59,8 @@ export const vacuumTime = defineCalculator({
     const d = diameter / INCH
     const h = Math.max(8, depth / FOOT)
     if (d < 30 - 1e-9 || d > 72 + 1e-9)
-      fail('diameter', 'diameter must be between 30 and 72 in (762 and 1829 mm).')
-    if (h > 20 + 1e-9) fail('depth', 'depth must be at most 20 ft (6.096 m).')
+      fail('diameter', '{diameter} must be between 30 and 72 in (762 and 1829 mm).')
+    if (h > 20 + 1e-9) fail('depth', '{depth} must be at most 20 ft (6.096 m).')
     const [i, u] = place(diameters, Math.min(72, Math.max(30, d)))
     const [j, v] = place(depths, Math.min(20, h))
     const at = (row: number[]) => row[i]! + (row[i + 1]! - row[i]!) * u

@@ -35,7 +35,7 @@ const anyQuantity = (): Input<unknown> => ({
   describe: { kind: 'quantity', bounds: 'all of one dimension' },
   read(raw, field) {
     if (typeof raw === 'boolean' || (typeof raw === 'object' && raw !== null))
-      throw new Problem('not-a-number', `${field} must be a number.`, field)
+      throw new Problem('not-a-number', `{${field}} must be a number.`, field)
     readQuantity(raw, writtenDimension(raw, field) ?? 'ratio', { field })
     return raw
   },
@@ -61,7 +61,7 @@ export const guardBand = defineCalculator({
       if (dimension !== null && dimensions[written] !== dimensions[dimension])
         throw new Problem(
           'wrong-dimension',
-          `${key} must be ${dimensions[dimension].noun} like the values before it.`,
+          `{${key}} must be ${dimensions[dimension].noun} like the values before it.`,
           key,
         )
       dimension = written
@@ -70,11 +70,11 @@ export const guardBand = defineCalculator({
       given[key] === null ? null : readQuantity(given[key], dimension ?? 'ratio', { field: key })
     const value = read('value')!
     const [min, max] = [read('min'), read('max')]
-    if (min === null && max === null) fail('min', 'Give min, max or both.', 'missing')
-    if (min !== null && max !== null && max < min) fail('max', 'max is below min.', 'contradiction')
+    if (min === null && max === null) fail('min', 'Give {min}, {max} or both.', 'missing')
+    if (min !== null && max !== null && max < min) fail('max', '{max} is below {min}.', 'contradiction')
     const uncertainty =
       dimension === 'temperature' ? temperatureSpan(given.uncertainty) : read('uncertainty')!
-    if (uncertainty < 0) fail('uncertainty', 'uncertainty must be at least 0.')
+    if (uncertainty < 0) fail('uncertainty', '{uncertainty} must be at least 0.')
     const { verdict, margin } = guardBandVerdict(value, min, max, uncertainty, given.rule)
     return {
       outputs: { verdict, margin },

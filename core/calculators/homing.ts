@@ -102,7 +102,7 @@ export const peelByGirth = defineCalculator({
   outputs: { depth: 'length' },
   source: 'What the girth has lost, over 2 π: the true depth after any number of passes.',
   compute({ before, after }) {
-    if (after > before) fail('after', 'after is longer than before: peeling takes off, it adds nothing.')
+    if (after > before) fail('after', '{after} is longer than {before}: peeling takes off, it adds nothing.')
     const depth = (before - after) / (2 * Math.PI)
     return {
       outputs: { depth },

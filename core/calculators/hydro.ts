@@ -24,7 +24,7 @@ export const thrust = defineCalculator({
   cautions: ['Nobody in front of a closure. Restraint in place and cured before pressure.'],
   compute({ pressure, diameter, kind, angle, smaller }) {
     if (kind === 'bend') {
-      if (angle === null) return fail('angle', 'angle is required for a bend.', 'missing')
+      if (angle === null) return fail('angle', '{angle} is required for a bend.', 'missing')
       const force = 2 * pressure * area(diameter) * Math.sin(angle / 2 / DEGREES)
       return { outputs: { force }, working: () => [`force = 2·p·A·sin(θ/2) = ${n(force / 1000)} kN`] }
     }
@@ -33,8 +33,8 @@ export const thrust = defineCalculator({
         outputs: { force: pressure * area(diameter) },
         working: () => [`force = p·A = ${n((pressure * area(diameter)) / 1000)} kN`],
       }
-    if (smaller === null) return fail('smaller', `smaller is required for a ${kind}.`, 'missing')
-    if (smaller > diameter) fail('smaller', 'smaller is larger than diameter.', 'contradiction')
+    if (smaller === null) return fail('smaller', `{smaller} is required for a ${kind}.`, 'missing')
+    if (smaller > diameter) fail('smaller', '{smaller} is larger than {diameter}.', 'contradiction')
     const force = pressure * (kind === 'tee' ? area(smaller) : area(diameter) - area(smaller))
     return {
       outputs: { force },
@@ -182,8 +182,8 @@ export const trappedAir = defineCalculator({
   outputs: { air: 'volume', percent: 'percent' },
   source: 'Boyle’s law on the water that the pipe and the water themselves do not take up.',
   compute({ volume, from, to, added, elastic, atmosphere }) {
-    if (to <= from) fail('to', 'to must be above from.', 'contradiction')
-    if (elastic > added) fail('elastic', 'elastic is more than the water added.', 'contradiction')
+    if (to <= from) fail('to', '{to} must be above {from}.', 'contradiction')
+    if (elastic > added) fail('elastic', '{elastic} is more than the water added.', 'contradiction')
     const air = (added - elastic) / (atmosphere / (from + atmosphere) - atmosphere / (to + atmosphere))
     return {
       outputs: { air, percent: (air / volume) * 100 },

@@ -42,7 +42,7 @@ interface Bounds {
 const bounded = (value: number, bounds: Bounds, field: string, unit: string): number => {
   const fail = (rule: string): never => {
     const u = unit ? ` ${unit}` : ''
-    throw new Problem('out-of-bounds', `${field} must be ${rule}${u}, but is ${value}${u}.`, field)
+    throw new Problem('out-of-bounds', `{${field}} must be ${rule}${u}, but is ${value}${u}.`, field)
   }
   if (bounds.above !== undefined && !(value > bounds.above)) fail(`more than ${bounds.above}`)
   if (bounds.min !== undefined && !(value >= bounds.min)) fail(`at least ${bounds.min}`)
@@ -71,7 +71,7 @@ export function quantity(dimension: DimensionKey, bounds: Bounds = {}, unit?: st
       if (typeof raw !== 'number' && typeof raw !== 'string' && raw !== null && raw !== undefined) {
         throw new Problem(
           'not-a-number',
-          `${field} must be ${dimensions[dimension].noun}, not ${Array.isArray(raw) ? 'a list' : typeof raw}.`,
+          `{${field}} must be ${dimensions[dimension].noun}, not ${Array.isArray(raw) ? 'a list' : typeof raw}.`,
           field,
         )
       }
@@ -89,10 +89,10 @@ export function count(bounds: Bounds = { min: 0 }): Input<number> {
     describe: { kind: 'count', bounds: boundsText(bounds) },
     read(raw, field) {
       if (typeof raw !== 'number' && typeof raw !== 'string' && raw !== null && raw !== undefined)
-        throw new Problem('not-a-number', `${field} must be a whole number.`, field)
+        throw new Problem('not-a-number', `{${field}} must be a whole number.`, field)
       const value = readQuantity(raw, 'ratio', { field })
       if (!Number.isSafeInteger(value) || (typeof raw === 'string' && /[%‰]/.test(raw)))
-        throw new Problem('not-whole', `${field} must be a whole number.`, field)
+        throw new Problem('not-whole', `{${field}} must be a whole number.`, field)
       return bounded(value, bounds, field, '')
     },
   }
@@ -104,9 +104,9 @@ export function word<const W extends string>(choices: readonly W[]): Input<W> {
     describe: { kind: 'word', choices },
     read(raw, field) {
       if (raw === undefined || raw === null || raw === '')
-        throw new Problem('missing', `${field} is missing: give one of ${choices.join(', ')}.`, field)
+        throw new Problem('missing', `{${field}} is missing: give one of ${choices.join(', ')}.`, field)
       const found = choices.find((choice) => choice === raw)
-      if (!found) throw new Problem('unknown-choice', `${field} must be one of ${choices.join(', ')}.`, field)
+      if (!found) throw new Problem('unknown-choice', `{${field}} must be one of ${choices.join(', ')}.`, field)
       return found
     },
   }
@@ -121,7 +121,7 @@ export function flag(): Input<boolean> {
       if (raw === false || raw === 'false') return false
       throw new Problem(
         raw === undefined || raw === null || raw === '' ? 'missing' : 'not-a-flag',
-        `${field} must be true or false.`,
+        `{${field}} must be true or false.`,
         field,
       )
     },
@@ -136,16 +136,16 @@ export function instant(): Input<number> {
     describe: { kind: 'time' },
     read(raw, field) {
       if (raw === undefined || raw === null || raw === '')
-        throw new Problem('missing', `${field} is missing: give a date and time with its zone.`, field)
+        throw new Problem('missing', `{${field}} is missing: give a date and time with its zone.`, field)
       if (typeof raw !== 'string' || !ISO.test(raw))
         throw new Problem(
           'not-a-time',
-          `${field} must be a date and time with its zone, such as 2026-03-09T08:15:00Z.`,
+          `{${field}} must be a date and time with its zone, such as 2026-03-09T08:15:00Z.`,
           field,
         )
       const ms = Date.parse(raw)
       if (Number.isNaN(ms) || !isDay(raw.slice(0, 10)))
-        throw new Problem('not-a-time', `${field} is not a date that exists.`, field)
+        throw new Problem('not-a-time', `{${field}} is not a date that exists.`, field)
       return ms
     },
   }
@@ -165,14 +165,14 @@ export function list<T>(
     },
     read(raw, field) {
       if (raw === undefined || raw === null || raw === '')
-        throw new Problem('missing', `${field} is missing: give a list.`, field)
-      if (!Array.isArray(raw)) throw new Problem('not-a-list', `${field} must be a list.`, field)
+        throw new Problem('missing', `{${field}} is missing: give a list.`, field)
+      if (!Array.isArray(raw)) throw new Problem('not-a-list', `{${field}} must be a list.`, field)
       if (length.exactly !== undefined && raw.length !== length.exactly)
-        throw new Problem('wrong-length', `${field} must have exactly ${length.exactly} values.`, field)
+        throw new Problem('wrong-length', `{${field}} must have exactly ${length.exactly} values.`, field)
       if (raw.length < (length.min ?? 1))
-        throw new Problem('wrong-length', `${field} must have at least ${length.min ?? 1} values.`, field)
+        throw new Problem('wrong-length', `{${field}} must have at least ${length.min ?? 1} values.`, field)
       if (raw.length > max)
-        throw new Problem('wrong-length', `${field} may have at most ${max} values.`, field)
+        throw new Problem('wrong-length', `{${field}} may have at most ${max} values.`, field)
       return raw.map((item) => of.read(item, field))
     },
   }
@@ -189,12 +189,12 @@ export function record<I extends Inputs>(fields: I): Input<Values<I>> {
       if (typeof raw !== 'object' || raw === null || Array.isArray(raw))
         throw new Problem(
           'not-a-record',
-          `${field} must hold records of ${Object.keys(fields).join(', ')}.`,
+          `{${field}} must hold records of ${Object.keys(fields).join(', ')}.`,
           field,
         )
       for (const key of Object.keys(raw)) {
         if (!Object.hasOwn(fields, key))
-          throw new Problem('unknown-input', `${field} holds "${key}", which is not known there.`, field)
+          throw new Problem('unknown-input', `{${field}} holds "${key}", which is not known there.`, field)
       }
       const given = raw as Record<string, unknown>
       return Object.fromEntries(

@@ -105,7 +105,7 @@ export const boltTorque = defineCalculator({
   cautions: ['The maker’s torque table comes first. Use a calibrated wrench.'],
   compute({ diameter, nutFactor, preload, torque }) {
     if (preload !== null && torque !== null)
-      fail('torque', 'Give preload or torque, not both.', 'contradiction')
+      fail('torque', 'Give {preload} or {torque}, not both.', 'contradiction')
     if (preload !== null)
       return {
         outputs: { preload: null, torque: nutFactor * diameter * preload },
@@ -113,7 +113,7 @@ export const boltTorque = defineCalculator({
           `T = K·D·F = ${n(nutFactor)} · ${mm(diameter)} · ${n(preload)} N = ${n(nutFactor * diameter * preload)} N·m`,
         ],
       }
-    if (torque === null) return fail('preload', 'Give preload or torque.', 'missing')
+    if (torque === null) return fail('preload', 'Give {preload} or {torque}.', 'missing')
     return {
       outputs: { preload: torque / (nutFactor * diameter), torque: null },
       working: () => [

@@ -17,7 +17,7 @@ export const slingForce = defineCalculator({
   source: 'W/(n·cos θ), angle from the vertical; three or four rigid legs count as two.',
   cautions: ['Certified gear, tag lines, nobody under a load. Lifts are planned by a competent person.'],
   compute({ mass, legs, angle }) {
-    if (legs === 1 && angle !== 0) fail('angle', 'angle must be 0 with one leg: it hangs vertical.')
+    if (legs === 1 && angle !== 0) fail('angle', '{angle} must be 0 with one leg: it hangs vertical.')
     const counted = Math.min(legs, 2)
     const perLeg = (mass * GRAVITY) / (counted * Math.cos(angle / DEGREES))
     return {
@@ -41,7 +41,7 @@ export const pipeMass = defineCalculator({
   outputs: { mass: 'mass' },
   source: 'Volume of the annulus times density.',
   compute({ od, id, length, density }) {
-    if (id >= od) fail('id', 'id must be less than od.', 'contradiction')
+    if (id >= od) fail('id', '{id} must be less than {od}.', 'contradiction')
     const mass = (Math.PI / 4) * (od ** 2 - id ** 2) * length * density
     return {
       outputs: { mass },

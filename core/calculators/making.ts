@@ -19,7 +19,7 @@ export const electrofusionTimes = defineCalculator({
   compute({ start, fusion, cooling, testFactor }) {
     const at = (seconds: number) => {
       const date = new Date(start + seconds * 1000)
-      if (Number.isNaN(date.getTime())) fail('cooling', 'cooling runs past the end of the calendar.')
+      if (Number.isNaN(date.getTime())) fail('cooling', '{cooling} runs past the end of the calendar.')
       return date.toISOString()
     }
     const undoAt = at(fusion + cooling)
@@ -63,7 +63,7 @@ export const foamMix = defineCalculator({
   source: 'Annulus between casing and pipe; packing multiplies the mass.',
   cautions: ['Foam components: gloves, eyes, moving air. Follow the pack.'],
   compute({ casingId, pipeOd, length, density, packing }) {
-    if (pipeOd >= casingId) fail('pipeOd', 'pipeOd leaves no annulus inside the casing.')
+    if (pipeOd >= casingId) fail('pipeOd', '{pipeOd} leaves no annulus inside the casing.')
     const volume = (Math.PI / 4) * (casingId ** 2 - pipeOd ** 2) * length
     const mass = volume * density * packing
     return {

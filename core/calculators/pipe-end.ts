@@ -33,7 +33,7 @@ export const ovality = defineCalculator({
     let longAxis: number | null = null
     if (angles) {
       if (angles.length !== diameters.length)
-        fail('angles', 'angles must be as many as diameters.', 'wrong-length')
+        fail('angles', '{angles} must be as many as {diameters}.', 'wrong-length')
       if (max > min) {
         const s = diameters.reduce((sum, d, i) => sum + d * Math.sin((2 * angles[i]!) / DEGREES), 0)
         const c = diameters.reduce((sum, d, i) => sum + d * Math.cos((2 * angles[i]!) / DEGREES), 0)
@@ -58,7 +58,7 @@ export const diameterFromGirth = defineCalculator({
   source: 'Circumference over π, less the tape.',
   compute({ girth, tapeThickness }) {
     const diameter = girth / Math.PI - tapeThickness
-    if (diameter <= 0) fail('tapeThickness', 'tapeThickness takes up the whole diameter.')
+    if (diameter <= 0) fail('tapeThickness', '{tapeThickness} takes up the whole diameter.')
     return {
       outputs: { diameter },
       working: () => [`diameter = ${mm(girth)} / π − ${mm(tapeThickness)} = ${mm(diameter)}`],
@@ -92,7 +92,7 @@ export const gouge = defineCalculator({
   outputs: { percent: 'percent' },
   source: 'Depth over wall.',
   compute({ depth, wall }) {
-    if (depth > wall) fail('depth', 'depth is more than the wall: the pipe is holed.')
+    if (depth > wall) fail('depth', '{depth} is more than {wall}: the pipe is holed.')
     const percent = (depth / wall) * 100
     return {
       outputs: { percent },
@@ -113,7 +113,7 @@ export const stabDepth = defineCalculator({
         outputs: { stabDepth: fittingWidth / 2, school: 'half' },
         working: () => [`no stop: stab depth = ${mm(fittingWidth)} / 2 = ${mm(fittingWidth / 2)}`],
       }
-    if (stopDepth > fittingWidth / 2) fail('stopDepth', 'stopDepth is more than half the fitting.')
+    if (stopDepth > fittingWidth / 2) fail('stopDepth', '{stopDepth} is more than half the fitting.')
     return {
       outputs: { stabDepth: stopDepth, school: 'stop' },
       working: () => [`stab depth = depth to the inner stop = ${mm(stopDepth)}`],
@@ -197,7 +197,7 @@ export const centreCut = defineCalculator({
   source: 'Centre distance less the take-outs of the fittings and the total gap.',
   compute({ centreToCentre, takeouts, gap }) {
     const length = centreToCentre - takeouts.reduce((sum, t) => sum + t, 0) - gap
-    if (length <= 0) fail('takeouts', 'takeouts and gap leave no pipe between the fittings.')
+    if (length <= 0) fail('takeouts', '{takeouts} and {gap} leave no pipe between the fittings.')
     return {
       outputs: { length },
       working: () => [

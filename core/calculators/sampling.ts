@@ -44,8 +44,8 @@ export const samplingPlan = defineCalculator({
   outputs: { probability: 'number' },
   source: 'Hypergeometric: the chance that a lot with a share p of bad items is accepted.',
   compute({ lot, sample, acceptance, p }) {
-    if (sample > lot) fail('sample', 'sample is more than the lot.', 'contradiction')
-    if (acceptance > sample) fail('acceptance', 'acceptance is more than the sample.', 'contradiction')
+    if (sample > lot) fail('sample', '{sample} is more than {lot}.', 'contradiction')
+    if (acceptance > sample) fail('acceptance', '{acceptance} is more than {sample}.', 'contradiction')
     const table = logFactorials(lot)
     const probability = p.map((share) =>
       acceptProbability(lot, Math.round(share * lot), sample, acceptance, table),

@@ -63,15 +63,15 @@ export const proctorFit = defineCalculator({
   source: 'Least-squares parabola through the laboratory points; zero-air-voids line Gs·1000/(1 + Gs·w).',
   compute({ points, specificGravity }) {
     const xs = points.map((p) => p.moisture)
-    if (new Set(xs).size < 3) fail('points', 'points need at least three different moistures.')
+    if (new Set(xs).size < 3) fail('points', '{points} need at least three different moistures.')
     const fit = fitParabola(
       xs,
       points.map((p) => p.dryDensity),
     )
-    if (!fit || fit.c >= 0) return fail('points', 'points give no maximum: the curve opens upward.')
+    if (!fit || fit.c >= 0) return fail('points', '{points} give no maximum: the curve opens upward.')
     const optimum = fit.centre - fit.b / (2 * fit.c)
     if (optimum < Math.min(...xs) || optimum > Math.max(...xs))
-      fail('points', 'points do not reach the optimum: it lies outside them.')
+      fail('points', '{points} do not reach the optimum: it lies outside them.')
     const maximum = fit.a - fit.b ** 2 / (4 * fit.c)
     const zeroAirVoids =
       specificGravity === null ? null : (specificGravity * 1000) / (1 + specificGravity * optimum)
@@ -98,9 +98,9 @@ export const sandReplacement = defineCalculator({
   outputs: { wet: 'density', dry: 'density' },
   source: 'The hole’s volume from the sand that filled it.',
   compute({ soilMass, sandBefore, sandAfter, coneMass, sandDensity, moisture }) {
-    if (sandAfter >= sandBefore) fail('sandAfter', 'sandAfter must be less than sandBefore.', 'contradiction')
+    if (sandAfter >= sandBefore) fail('sandAfter', '{sandAfter} must be less than {sandBefore}.', 'contradiction')
     const inHole = sandBefore - sandAfter - coneMass
-    if (inHole <= 0) fail('coneMass', 'coneMass leaves no sand in the hole.', 'contradiction')
+    if (inHole <= 0) fail('coneMass', '{coneMass} leaves no sand in the hole.', 'contradiction')
     const wet = (soilMass * sandDensity) / inHole
     const dry = wet / (1 + moisture)
     return {
@@ -145,14 +145,14 @@ export const deflectionPredicted = defineCalculator({
   source: 'Modified Iowa formula; pipe stiffness 4.47·E/(dr − 1)³ where not given.',
   compute({ load, pipeStiffness, dr, modulus, soilModulus, bedding, lag }) {
     if (pipeStiffness !== null && dr !== null)
-      fail('dr', 'Give pipeStiffness, or dr and modulus, not both.', 'contradiction')
+      fail('dr', 'Give {pipeStiffness}, or {dr} and {modulus}, not both.', 'contradiction')
     if (pipeStiffness !== null && modulus !== null)
-      fail('modulus', 'Give pipeStiffness, or dr and modulus, not both.', 'contradiction')
+      fail('modulus', 'Give {pipeStiffness}, or {dr} and {modulus}, not both.', 'contradiction')
     if (pipeStiffness === null && dr === null && modulus === null)
-      fail('pipeStiffness', 'Give pipeStiffness, or dr and modulus.', 'missing')
-    if (pipeStiffness === null && dr === null) fail('dr', 'dr is missing beside modulus.', 'missing')
+      fail('pipeStiffness', 'Give {pipeStiffness}, or {dr} and {modulus}.', 'missing')
+    if (pipeStiffness === null && dr === null) fail('dr', '{dr} is missing beside {modulus}.', 'missing')
     if (pipeStiffness === null && modulus === null)
-      fail('modulus', 'modulus is missing beside dr.', 'missing')
+      fail('modulus', '{modulus} is missing beside {dr}.', 'missing')
     const stiffness = pipeStiffness ?? (4.47 * modulus!) / (dr! - 1) ** 3
     const percent = ((lag * bedding * load) / (0.149 * stiffness + 0.061 * soilModulus)) * 100
     return {

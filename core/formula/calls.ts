@@ -60,7 +60,7 @@ export function readCall(reader: PartReader, node: Node): Part {
     for (const part of parts)
       if (!sameExponents(part.exponents, parts[0]!.exponents))
         throw new Refusal(
-          `${name}() mixes ${describeExponents(parts[0]!.exponents)} with ${describeExponents(part.exponents)}`,
+          `${name}() mixes ${describeExponents(parts[0]!.exponents)} with ${describeExponents(part.exponents)}.`,
           node.toString(),
         )
     return { type: number(parts[0]!.exponents), evaluate: (s) => extreme(...parts.map((p) => p.evaluate(s))) }
@@ -70,7 +70,7 @@ export function readCall(reader: PartReader, node: Node): Part {
   const x = parts[0]!
   if (from && !sameExponents(from, x.exponents))
     throw new Refusal(
-      `${name}() needs ${describeExponents(from)}, not ${describeExponents(x.exponents)}`,
+      `${name}() needs ${describeExponents(from)}, not ${describeExponents(x.exponents)}.`,
       node.toString(),
     )
   return { type: number(to(x.exponents)), evaluate: (s) => fn(x.evaluate(s)) }
@@ -86,7 +86,7 @@ function table(reader: PartReader, args: Node[], node: Node): Part {
   axes.forEach(({ part, arg }, i) => {
     if (describe(part.type) !== describe(found.axes[i]!.type))
       throw new Refusal(
-        `axis ${i + 1} of table "${found.key}" is ${describe(found.axes[i]!.type)}, not ${describe(part.type)}`,
+        `axis ${i + 1} of table "${found.key}" is ${describe(found.axes[i]!.type)}, not ${describe(part.type)}.`,
         arg.toString(),
       )
   })
@@ -116,7 +116,7 @@ function calculator(reader: PartReader, args: Node[], node: Node): Part {
       (part.type.kind !== 'number' || !sameExponents(part.type.exponents, dimensions[dimension].exponents))
     ) {
       throw new Refusal(
-        `input "${name}" of calculator "${found.key}" must be ${dimensions[dimension].noun}, not ${describe(part.type)}`,
+        `input "${name}" of calculator "${found.key}" must be ${dimensions[dimension].noun}, not ${describe(part.type)}.`,
         value.toString(),
       )
     }

@@ -46,6 +46,7 @@ export function compileFormula(text: string, scope: Scope, wanted?: FormulaType)
   } catch (error) {
     const char = (error as { char?: number }).char
     return refuse(
+      // eslint-disable-next-line no-restricted-syntax -- the parser's own words, without its place
       `The formula cannot be read: ${(error as Error).message.replace(/\s*\(char \d+\)/, '')}.`,
       char ? char - 1 : 0,
     )
@@ -54,7 +55,7 @@ export function compileFormula(text: string, scope: Scope, wanted?: FormulaType)
   try {
     const part = reader.read(nodeOf(tree))
     if (wanted && describe(part.type) !== describe(wanted))
-      throw new Refusal(`This must be ${describe(wanted)}, but the formula gives ${describe(part.type)}`, '')
+      throw new Refusal(`This must be ${describe(wanted)}, but the formula gives ${describe(part.type)}.`, '')
     const value = part.constant
     return {
       text: source,
@@ -70,7 +71,7 @@ export function compileFormula(text: string, scope: Scope, wanted?: FormulaType)
     if (!(error instanceof Refusal)) throw error
     const name = error.fragment.replace(/\s+/g, ' ')
     return refuse(
-      error.message.endsWith('.') ? error.message : `${error.message}.`,
+      error.message,
       Math.max(0, source.indexOf(name)),
     )
   }

@@ -136,7 +136,7 @@ export class Reader {
           const verb = op === '+' ? ['adding', 'to'] : ['taking', 'from']
           const [first, second] = op === '+' ? [left, right] : [right, left]
           throw new Refusal(
-            `${verb[0]} ${describe(first.type)} ${verb[1]} ${describe(second.type)}`,
+            `${verb[0]} ${describe(first.type)} ${verb[1]} ${describe(second.type)}.`,
             node.toString(),
           )
         }
@@ -182,7 +182,7 @@ export class Reader {
       (left.type.kind !== 'number' ||
         sameExponents(left.type.exponents, (right.type as typeof left.type).exponents))
     if (!same)
-      throw new Refusal(`comparing ${describe(left.type)} with ${describe(right.type)}`, node.toString())
+      throw new Refusal(`comparing ${describe(left.type)} with ${describe(right.type)}.`, node.toString())
     if (left.type.kind !== 'number' && op !== '==' && op !== '!=')
       throw new Refusal('Only numbers can be larger or smaller.', node.toString())
     const a = left.evaluate as (slots: Slots) => number
@@ -222,7 +222,7 @@ export class Reader {
       throw new Refusal('The condition before "?" must be a yes/no.', node.toString())
     if (describe(yes.type) !== describe(no.type))
       throw new Refusal(
-        `one branch gives ${describe(yes.type)}, the other ${describe(no.type)}`,
+        `one branch gives ${describe(yes.type)}, the other ${describe(no.type)}.`,
         node.toString(),
       )
     return { type: yes.type, evaluate: (s) => (condition.evaluate(s) ? yes.evaluate(s) : no.evaluate(s)) }

@@ -31,7 +31,7 @@ const text: Input<string> = {
   describe: { kind: 'word' },
   read(raw, field) {
     if (typeof raw !== 'string' || raw.length > 60)
-      throw new Problem('not-a-word', `${field} must be a short text.`, field)
+      throw new Problem('not-a-word', `{${field}} must be a short text.`, field)
     return raw
   },
 }

@@ -83,6 +83,7 @@ export function loadProcedure(source: string): CompiledProcedure {
   if (error) {
     const at = error.linePos?.[0] ?? { line: 1, col: 1 }
     refuse(
+      // eslint-disable-next-line no-restricted-syntax -- the parser's own words, without its place
       error.message.split('\n')[0]!.replace(/ at line \d+, column \d+:?$/, ''),
       { line: at.line, column: at.col },
       '',

@@ -56,9 +56,10 @@ export interface ReadOptions {
  */
 export function readQuantity(input: unknown, dimension: DimensionKey, options: ReadOptions = {}): number {
   const field = options.field ?? null
+  const theValue = field === null ? 'The value' : `{${field}}`
   const wanted = dimensions[dimension]
   if (input === undefined || input === null || (typeof input === 'string' && input.trim() === '')) {
-    throw new Problem('missing', `${field ?? 'The value'} is missing: give ${wanted.noun}.`, field)
+    throw new Problem('missing', `${theValue} is missing: give ${wanted.noun}.`, field)
   }
   let written: Written | null = null
   if (typeof input === 'number') written = { value: input, unit: '' }
@@ -72,7 +73,7 @@ export function readQuantity(input: unknown, dimension: DimensionKey, options: R
   if (!written || !Number.isFinite(written.value)) {
     throw new Problem(
       'not-a-number',
-      `${field ?? 'The value'} is not a number with a unit: give ${wanted.noun}, for example "${exampleOf(dimension)}".`,
+      `${theValue} is not a number with a unit: give ${wanted.noun}, for example "${exampleOf(dimension)}".`,
       field,
     )
   }
@@ -80,17 +81,17 @@ export function readQuantity(input: unknown, dimension: DimensionKey, options: R
   if (symbol === '') return written.value
   const unit = findUnit(symbol)
   if (!unit)
-    throw new Problem('unknown-unit', `${field ?? 'The value'}: the unit "${symbol}" is not known.`, field)
+    throw new Problem('unknown-unit', `${theValue}: the unit "${symbol}" is not known.`, field)
   if (unit.dimension !== dimension) {
     throw new Problem(
       'wrong-dimension',
-      `${field ?? 'The value'} must be ${wanted.noun}, but "${symbol}" is ${dimensions[unit.dimension].noun}.`,
+      `${theValue} must be ${wanted.noun}, but "${symbol}" is ${dimensions[unit.dimension].noun}.`,
       field,
     )
   }
   const value = toSi(written.value, unit)
   if (!Number.isFinite(value))
-    throw new Problem('not-a-number', `${field ?? 'The value'} is too large.`, field)
+    throw new Problem('not-a-number', `${theValue} is too large.`, field)
   return value
 }
 
@@ -106,7 +107,7 @@ export function writtenDimension(input: unknown, field?: string): DimensionKey |
   if (!unit)
     throw new Problem(
       'unknown-unit',
-      `${field ?? 'The value'}: the unit "${written.unit}" is not known.`,
+      `${field ? `{${field}}` : 'The value'}: the unit "${written.unit}" is not known.`,
       field ?? null,
     )
   return unit.dimension
