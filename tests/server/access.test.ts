@@ -2,7 +2,8 @@ import { readdirSync, readFileSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import { beforeAll, describe, expect, inject, it } from 'vitest'
 import { access, rolesOf, type RouteKey, type Who } from '../../server/http/access'
-import type { Role } from '../../core/access'
+import { roles, type Role } from '../../core/access'
+import { demoPeople } from '../../demo/people'
 import { Client } from './client'
 
 /** every file of a route; the one that answers what no route does has no name of its own */
@@ -33,13 +34,10 @@ describe('every route', () => {
   })
 })
 
-const people: Record<Role, string> = {
-  inspector: 'ines',
-  'crew-lead': 'tam',
-  engineer: 'petra',
-  witness: 'hale',
-  administrator: 'admin',
-}
+/** one of the demo's people for every role that there is */
+const people = Object.fromEntries(
+  Object.keys(roles).map((role) => [role, demoPeople.find((p) => p.role === role)?.signIn ?? `no ${role}`]),
+) as Record<Role, string>
 const nowhere = '01900000-0000-7000-8000-000000000000'
 const path = (key: string, project = 'skerry-head') =>
   key
