@@ -4,6 +4,7 @@ export const roles = {
   inspector: { title: 'Inspector' },
   'crew-lead': { title: 'Crew lead' },
   engineer: { title: 'Engineer' },
+  storekeeper: { title: 'Storekeeper' },
   witness: { title: 'Witness' },
   administrator: { title: 'Administrator' },
 } as const
@@ -11,7 +12,8 @@ export type Role = keyof typeof roles
 
 const checkers = ['inspector', 'crew-lead'] as const
 const writers = ['inspector', 'crew-lead', 'engineer'] as const
-const office = ['inspector', 'engineer', 'witness'] as const
+const office = ['inspector', 'engineer', 'storekeeper', 'witness'] as const
+const keepers = ['inspector', 'storekeeper'] as const
 const testers = ['inspector', 'engineer'] as const
 
 /**
@@ -19,11 +21,11 @@ const testers = ['inspector', 'engineer'] as const
  * role that the record shows.
  */
 export const actions = {
-  'see-project': ['inspector', 'crew-lead', 'engineer', 'witness', 'administrator'],
-  'see-site': ['inspector', 'crew-lead', 'engineer', 'witness'],
+  'see-project': ['inspector', 'crew-lead', 'engineer', 'storekeeper', 'witness', 'administrator'],
+  'see-site': ['inspector', 'crew-lead', 'engineer', 'storekeeper', 'witness'],
   'see-office': office,
-  'keep-device': writers,
-  'keep-files': writers,
+  'keep-device': [...writers, 'storekeeper'],
+  'keep-files': [...writers, 'storekeeper'],
   'verify-record': ['inspector', 'engineer', 'administrator'],
 
   'open-work': checkers,
@@ -36,11 +38,11 @@ export const actions = {
 
   'order-goods': ['engineer', 'inspector'],
   'receive-goods': ['inspector'],
-  'enter-lot': checkers,
+  'enter-lot': [...checkers, 'storekeeper'],
   'date-lot': ['inspector'],
   quarantine: testers,
   'end-quarantine': ['engineer'],
-  'keep-yard': ['inspector'],
+  'keep-yard': keepers,
 
   'raise-ncr': writers,
   'dispose-ncr': ['engineer'],

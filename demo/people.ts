@@ -14,6 +14,7 @@ export const demoPeople: { signIn: string; name: string; role: Role; crew: strin
   { signIn: 'milo', name: 'Milo Penraketh', role: 'crew-lead', crew: 'Crew Quay' },
   { signIn: 'petra', name: 'Petra Valehurst', role: 'engineer', crew: null },
   { signIn: 'juno', name: 'Juno Ashgravel', role: 'engineer', crew: null },
+  { signIn: 'bram', name: 'Bram Ottersgill', role: 'storekeeper', crew: null },
   { signIn: 'hale', name: 'Hale Crossmere', role: 'witness', crew: null },
   { signIn: 'admin', name: 'Ada Minstow', role: 'administrator', crew: null },
 ]

@@ -89,9 +89,9 @@ describe('routes × roles', () => {
     ['POST settings/rule', ['engineer']],
     ['POST instruments', ['administrator']],
     ['POST deliveries', ['inspector']],
-    ['GET deliveries', ['inspector', 'engineer', 'witness']],
-    ['GET packs', ['inspector', 'engineer', 'witness']],
-    ['GET joints/:joint', ['inspector', 'crew-lead', 'engineer', 'witness']],
+    ['GET deliveries', ['inspector', 'engineer', 'storekeeper', 'witness']],
+    ['GET packs', ['inspector', 'engineer', 'storekeeper', 'witness']],
+    ['GET joints/:joint', ['inspector', 'crew-lead', 'engineer', 'storekeeper', 'witness']],
     ['GET verify', ['inspector', 'engineer', 'administrator']],
   ])('%s is for %j and nobody else', async (route, may) => {
     const [method, place] = route.split(' ') as [string, string]
