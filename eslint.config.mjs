@@ -1,7 +1,8 @@
 import withNuxt from './.nuxt/eslint.config.mjs'
 
 const SENTENCE = '/^(message|sentence|sentences|reason|said|because)$/'
-const LOOKS = '/^(startsWith|endsWith|includes|indexOf|match|matchAll|search|replace|replaceAll|split|slice)$/'
+const LOOKS =
+  '/^(startsWith|endsWith|includes|indexOf|match|matchAll|search|replace|replaceAll|split|slice)$/'
 const inSentences = 'Nothing is decided by the words of a sentence: give it a code, or a state.'
 
 export default withNuxt(

@@ -16,7 +16,12 @@ export class Problem extends Error {
   /** the sentence with its fields as `{key}` */
   readonly template: string
 
-  constructor(code: string, template: string, field: string | null = null, details?: Record<string, unknown>) {
+  constructor(
+    code: string,
+    template: string,
+    field: string | null = null,
+    details?: Record<string, unknown>,
+  ) {
     super(template.replace(NAME, '$1'))
     this.name = 'Problem'
     this.code = code

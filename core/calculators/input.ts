@@ -106,7 +106,8 @@ export function word<const W extends string>(choices: readonly W[]): Input<W> {
       if (raw === undefined || raw === null || raw === '')
         throw new Problem('missing', `{${field}} is missing: give one of ${choices.join(', ')}.`, field)
       const found = choices.find((choice) => choice === raw)
-      if (!found) throw new Problem('unknown-choice', `{${field}} must be one of ${choices.join(', ')}.`, field)
+      if (!found)
+        throw new Problem('unknown-choice', `{${field}} must be one of ${choices.join(', ')}.`, field)
       return found
     },
   }

@@ -98,7 +98,8 @@ export const sandReplacement = defineCalculator({
   outputs: { wet: 'density', dry: 'density' },
   source: 'The hole’s volume from the sand that filled it.',
   compute({ soilMass, sandBefore, sandAfter, coneMass, sandDensity, moisture }) {
-    if (sandAfter >= sandBefore) fail('sandAfter', '{sandAfter} must be less than {sandBefore}.', 'contradiction')
+    if (sandAfter >= sandBefore)
+      fail('sandAfter', '{sandAfter} must be less than {sandBefore}.', 'contradiction')
     const inHole = sandBefore - sandAfter - coneMass
     if (inHole <= 0) fail('coneMass', '{coneMass} leaves no sand in the hole.', 'contradiction')
     const wet = (soilMass * sandDensity) / inHole

@@ -70,9 +70,6 @@ export function compileFormula(text: string, scope: Scope, wanted?: FormulaType)
     if (error instanceof RangeError) return refuse('The formula is nested too deeply.', 0)
     if (!(error instanceof Refusal)) throw error
     const name = error.fragment.replace(/\s+/g, ' ')
-    return refuse(
-      error.message,
-      Math.max(0, source.indexOf(name)),
-    )
+    return refuse(error.message, Math.max(0, source.indexOf(name)))
   }
 }

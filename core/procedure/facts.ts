@@ -32,7 +32,11 @@ export function readFact(fact: ProcedureFact, given: unknown): FactValue {
       value = dnOfInches(value / 0.0254) / 1000
   } catch (error) {
     if (error instanceof Problem)
-      throw new Problem(error.code, error.named(() => fact.title), fact.key)
+      throw new Problem(
+        error.code,
+        error.named(() => fact.title),
+        fact.key,
+      )
     throw error
   }
   const bound = (text: string | undefined) =>

@@ -80,8 +80,7 @@ export function readQuantity(input: unknown, dimension: DimensionKey, options: R
   const symbol = written.unit || options.bareUnit || ''
   if (symbol === '') return written.value
   const unit = findUnit(symbol)
-  if (!unit)
-    throw new Problem('unknown-unit', `${theValue}: the unit "${symbol}" is not known.`, field)
+  if (!unit) throw new Problem('unknown-unit', `${theValue}: the unit "${symbol}" is not known.`, field)
   if (unit.dimension !== dimension) {
     throw new Problem(
       'wrong-dimension',
@@ -90,8 +89,7 @@ export function readQuantity(input: unknown, dimension: DimensionKey, options: R
     )
   }
   const value = toSi(written.value, unit)
-  if (!Number.isFinite(value))
-    throw new Problem('not-a-number', `${theValue} is too large.`, field)
+  if (!Number.isFinite(value)) throw new Problem('not-a-number', `${theValue} is too large.`, field)
   return value
 }
 
