@@ -110,6 +110,7 @@ onMounted(() => (strip.station = null))
         </NuxtLink>
       </section>
     </div>
+    <ShiftAnswers v-if="session.can('see-site')" />
   </div>
 </template>
 

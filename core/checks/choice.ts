@@ -43,6 +43,7 @@ export const choice = defineCheck<ChoiceCheck>({
       .min(2),
   },
   answers: { choice: answer({ choice: words(60).required() }) },
+  mayStand: true,
   plain: true,
   compile(check, compiler) {
     const keys = check.choices.map((c) => c.key)

@@ -22,6 +22,7 @@ export const confirm = defineCheck<ConfirmCheck>({
   kind: 'confirm',
   schema: { question: text().required(), photo: yup.boolean() },
   answers: { confirmation },
+  mayStand: true,
   plain: true,
   judge: (_made, { payload }) =>
     payload.answer === 'yes' ? plain('accepted', 'Confirmed.') : plain('rejected', 'Answered no.'),

@@ -153,6 +153,8 @@ export interface CheckDefinition<C extends { kind: string }> {
   readonly answers: Partial<Record<EntryKind, Payload>>
   /** a plain question: an answer needs no second look, and neighbours may be seen on one card */
   readonly plain?: boolean
+  /** what it asks may be the same at every joint of a shift: its step may be asked `once` */
+  readonly mayStand?: boolean
   readonly compile?: (check: C, compiler: CheckCompiler) => Partial<CheckParts>
   /** by the name of the function that reads it */
   readonly records?: Readonly<Record<string, CheckRecord<C>>>

@@ -1,6 +1,7 @@
 import { definitionOf } from '../checks/registry'
 import { indicesOf, type CompiledProcedure } from '../procedure/compile'
 import type { Entry } from '../record/entry'
+import { nameKey } from '../record/names'
 import { inOrder } from '../record/order'
 
 /**
@@ -16,6 +17,17 @@ export function standing(entries: readonly Entry[]): readonly Entry[] {
   for (const correction of corrections.reverse())
     if (!struck.has(correction.id)) struck.add(String(correction.payload.strikes))
   return ordered.filter((e) => e.kind !== 'correction' && !struck.has(e.id))
+}
+
+/** Where an answer that stands at this subject was given: at another one, of the same crew and day. */
+export interface OnceAnswered {
+  entry: string
+  subject: string
+  /** the name of that subject */
+  at: string
+  /** ms */
+  answeredAt: number
+  rests?: { step: string; lot: string }
 }
 
 const NOTHING: readonly Entry[] = []
@@ -69,5 +81,17 @@ export function byStep(
       else (out[index] as Entry[]).push(entry)
     }
   }
+  for (const { index, once } of compiled.steps)
+    if (once?.lot != null && out[index]!.length > 0) out[index] = restingOn(out[once.lot]!, out[index]!)
   return out
+}
+
+/** Answers that were given once for a lot count while that lot is still the one in use. */
+function restingOn(lots: readonly Entry[], answers: readonly Entry[]): readonly Entry[] {
+  const lot = lots.findLast((e) => e.kind === 'lot')
+  const inUse = lot && nameKey(String(lot.payload.lot))
+  return answers.filter(({ payload }) => {
+    const rests = (payload.once as OnceAnswered | undefined)?.rests
+    return rests === undefined || nameKey(rests.lot) === inUse
+  })
 }

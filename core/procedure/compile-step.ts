@@ -35,6 +35,8 @@ export interface CompiledStep extends CheckParts {
   readonly when: Formula | null
   /** indices of steps that must be accepted first */
   readonly after: readonly number[]
+  /** asked once a shift, and the lot step that its answer rests on; null when it is asked at every joint */
+  readonly once: { readonly lot: number | null } | null
   /** indices of earlier steps whose record its formulas read */
   readonly reads: readonly number[]
   /** calculators that help at it, their inputs as far as the joint knows them */
@@ -63,6 +65,7 @@ class StepCompiler {
     private readonly made: MadeStep,
     private readonly scope: ProcedureScope,
     private readonly steps: Steps,
+    private readonly all: readonly MadeStep[],
   ) {
     this.step = made.step
     this.path = made.path
@@ -174,6 +177,26 @@ class StepCompiler {
     return { ...noParts, ...definition.compile?.(check, this.forCheck()) }
   }
 
+  /** What is asked once is of the day: not of one end, not measured, and before anybody comes to look. */
+  private once(index: number): CompiledStep['once'] {
+    const { step, end } = this.made
+    const refuse = (why: string): never => {
+      throw new PathProblem(why, `${this.path}.once`)
+    }
+    if (step.once === undefined) return null
+    if (!definitionOf(step.check).mayStand)
+      return refuse(`What a check of kind ${step.check.kind} asks is asked at every joint.`)
+    if (end !== null) return refuse('A step that is made at each end is asked at each.')
+    const before = this.all.slice(0, index)
+    if (step.point === 'W' || [...before, this.made].some((m) => m.step.point === 'H'))
+      return refuse('What somebody comes to look at, and what follows a hold point, is asked at every joint.')
+    if (step.once === 'shift') return { lot: null }
+    const lot = before.findLastIndex(
+      (m) => m.step.check.kind === 'lot' && (step.once === 'lot' || m.step.key === step.once),
+    )
+    return lot < 0 ? refuse(`No lot is asked before this step, as "${step.once}" says.`) : { lot }
+  }
+
   compile(index: number, subject: JudgedSubject): CompiledStep {
     const { step } = this
     const { stage, stagePath, end } = this.made
@@ -186,6 +209,7 @@ class StepCompiler {
       end,
       stageWhen: stage.when === undefined ? null : this.at(stage.when, `${stagePath}.when`, TRUTH),
       when: this.formula(step.when, 'when', TRUTH),
+      once: this.once(index),
       after: (step.after ?? []).flatMap((key, i) => this.findAll(key, `after[${i}]`)),
     }
     const reads = [...this.reads].map((key) => this.steps.stepIndex.get(key)!).filter((i) => i !== index)
@@ -201,9 +225,10 @@ export function compileStep(
   scope: ProcedureScope,
   steps: Steps,
   subject: JudgedSubject,
+  all: readonly MadeStep[],
 ): CompiledStep {
   try {
-    return new StepCompiler(made, scope, steps).compile(index, subject)
+    return new StepCompiler(made, scope, steps, all).compile(index, subject)
   } catch (error) {
     if (error instanceof Problem) throw new PathProblem(error.message, made.path)
     throw error

@@ -97,6 +97,7 @@ export function compileProcedure(procedure: Procedure): CompiledProcedure {
       scope.at(made.end),
       { names, stepIndex },
       procedure.subject ?? 'joint',
+      flat,
     )
     const { step } = made
     if (step.check.kind === 'mark' && compiled.value) scope.marks.set(step.key, compiled.value)

@@ -31,6 +31,7 @@ const step = record({
   why: text(),
   when: formula(),
   after: list(stepName()),
+  once: stepName(),
   point: yup.string().oneOf(['H', 'W', 'S', 'R']),
   onFailure: record({
     action: yup.string().oneOf(['rework', 'recut', 'replace', 'reject', 'consult']).required(),

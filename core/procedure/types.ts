@@ -41,6 +41,11 @@ export interface ProcedureStep {
   why?: string
   when?: string
   after?: string[]
+  /**
+   * its answer stands at every joint of the crew that day: `shift`, or the key of a lot step (`lot` for the
+   * one before it), as long as that lot is the same
+   */
+  once?: string
   point?: InterventionPoint
   onFailure?: { action: FailureAction; words: string }
   cautions?: string[]

@@ -1,4 +1,5 @@
 import * as yup from 'yup'
+import { uuid } from './uuid'
 
 /** The pieces that payloads of entries are made of. Nothing is coerced; what is not named is refused. */
 
@@ -31,7 +32,25 @@ export const shape = <S extends yup.ObjectShape>(s: S) =>
     .exact(({ properties }) => `The payload has unknown keys: ${properties}`)
     .required()
 
-/** The payload of an answer: with its reason, where something is done again after a rejection. */
-export const answer = <S extends yup.ObjectShape>(s: S) => shape({ reason: words(400), ...s })
+/** Where an answer that was asked once was given: what `stands` at this subject was recorded there. */
+const once = yup
+  .object({
+    entry: uuid().required(),
+    subject: uuid().required(),
+    /** name of the subject, for people */
+    at: words(60).required(),
+    /** ms */
+    answeredAt: finite().required(),
+    /** the lot that it rests on, by its step: with another lot it is asked again */
+    rests: yup.object({ step: words(60).required(), lot: words(80).required() }).exact().default(undefined),
+  })
+  .exact()
+  .default(undefined)
+
+/**
+ * The payload of an answer: with its reason, where something is done again after a rejection; with its
+ * origin, where it was asked once and stands here.
+ */
+export const answer = <S extends yup.ObjectShape>(s: S) => shape({ reason: words(400), once, ...s })
 
 export type Payload = yup.ObjectSchema<Record<string, unknown>>

@@ -117,6 +117,30 @@ export async function livelyJoints(db: Knex, project: string, crew: string | nul
   return ((await query) as Row[]).map(joint)
 }
 
+export interface OpenedFilter {
+  project: string
+  since: Date
+  before?: Date
+  crew?: string | null
+  alignment?: string
+  procedure?: string
+}
+
+/** Joints opened within a time, the latest first. */
+export async function jointsOpened(db: Knex, filter: OpenedFilter, limit: number): Promise<Joint[]> {
+  const query = db('joints')
+    .select(columns)
+    .where({ project: filter.project })
+    .where('opened_at', '>=', filter.since)
+    .orderBy('opened_at', 'desc')
+    .limit(limit)
+  if (filter.before) void query.where('opened_at', '<', filter.before)
+  if (filter.crew) void query.where({ crew: filter.crew })
+  if (filter.alignment) void query.where({ alignment: filter.alignment })
+  if (filter.procedure) void query.where({ procedure_id: filter.procedure })
+  return ((await query) as Row[]).map(joint)
+}
+
 export interface JointOpening {
   procedure: string
   upstream: string | null

@@ -20,6 +20,8 @@ export const access = {
   'GET /api/projects/:project/device': 'keep-device',
   'GET /api/projects/:project/find': 'see-site',
   'GET /api/projects/:project/jobs': 'see-project',
+  'GET /api/projects/:project/shift': 'see-site',
+  'POST /api/projects/:project/shift/revoke': 'record',
   'GET /api/projects/:project/lines/:line/strip': 'see-site',
   'GET /api/projects/:project/joints/:joint': 'see-site',
   'POST /api/projects/:project/joints/:joint/open': 'open-work',

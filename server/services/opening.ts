@@ -7,16 +7,14 @@ import { inTransaction } from '../db/connection'
 import { catalogueOf } from '../db/deliveries'
 import { findItem, freeItems, holdItems, isBuiltIn, type Item, type ItemPlace } from '../db/items'
 import { findLot } from '../db/lots'
-import { projectSubject } from '#core/judgement/projection'
 import { openJoint, type Joint } from '../db/joints'
-import { saveProjection } from '../db/projection'
 import { issuedProcedure, type ProcedureRow } from '../db/procedures'
 import { alignmentsOf, type Project } from '../db/projects'
-import { judgeOptions } from './judging'
 import { saveMakeup } from './makeup'
 import { compiledProcedure } from './procedures'
-import { actingRole, type Actor } from './record'
-import { visibleSubject } from './subjects'
+import { actingRole, chainEntries, keepEntries, type Actor } from './record'
+import { onceAnswered } from './shift'
+import { refreshSubject, visibleSubject } from './subjects'
 
 export const itemPlaces: readonly ItemPlace[] = ['upstream', 'downstream', 'fitting']
 const sourceOf = (place: ItemPlace) => (place === 'fitting' ? 'fitting' : 'pipe')
@@ -179,13 +177,14 @@ export async function openJointWith(
     const chosen = new Map<ItemPlace, Item>()
     for (const place of plan.places)
       chosen.set(place.place, await chooseItem(trx, project.id, choice[place.place] ?? undefined, place))
-    await writeOpening(trx, project, joint, plan, chosen, choice.facts ?? {})
+    await writeOpening(trx, project, actor, joint, plan, chosen, choice.facts ?? {})
   })
 }
 
 async function writeOpening(
   trx: Knex,
   project: Project,
+  actor: Actor,
   joint: Joint,
   plan: Plan,
   chosen: Map<ItemPlace, Item>,
@@ -197,18 +196,23 @@ async function writeOpening(
     given,
   )
   const compiled = await compiledProcedure(trx, project.id, plan.row.id)
-  const options = await judgeOptions(trx, project, compiled.procedure.key, [])
+  const openedAt = new Date()
   const idAt = (place: ItemPlace) => chosen.get(place)?.id ?? null
   const items = { upstream: idAt('upstream'), downstream: idAt('downstream'), fitting: idAt('fitting') }
-  const opened = await openJoint(trx, joint.id, {
+  const free = await openJoint(trx, joint.id, {
     procedure: plan.row.id,
     ...items,
     facts,
-    openedAt: new Date(),
+    openedAt,
   })
-  if (!opened) throw new Problem('already-open', `Joint ${joint.number} is open already.`, 'joint')
-  await saveProjection(trx, 'joints', joint.id, projectSubject(compiled, facts, [], Date.now(), options))
-  await saveMakeup(trx, { ...joint, procedure: plan.row.id, ...items }, [])
+  if (!free) throw new Problem('already-open', `Joint ${joint.number} is open already.`, 'joint')
+  const opening = { procedure: plan.row.id, compiled, facts, at: openedAt }
+  const once = await onceAnswered(trx, project, actor, joint, opening)
+  const { entries, rows } = chainEntries(actor, actingRole(actor, 'record'), 'joint', joint.id, once, [])
+  const opened = { ...joint, procedure: plan.row.id, facts, ...items }
+  await refreshSubject(trx, project, { type: 'joint', title: joint.number, ...opened }, entries)
+  await saveMakeup(trx, opened, entries)
+  await keepEntries(trx, joint.id, rows)
 }
 
 /** The facts of a joint from its items, its line and what was typed, each within its bounds. */

@@ -3,7 +3,7 @@ import { checkPayload } from '#core/checks/sent'
 import { stateAt } from '#core/judgement/ahead'
 import type { CompiledProcedure } from '#core/procedure/compile'
 import { Problem } from '#core/problem'
-import type { Action } from '#core/access'
+import type { Action, Role } from '#core/access'
 import type { EntryKind } from '#core/record/entry'
 import { nameKey } from '#core/record/names'
 import { inTransaction } from '../db/connection'
@@ -15,10 +15,17 @@ import type { Project } from '../db/projects'
 import { checkDuties } from './duties'
 import { photoIsThere } from './photos'
 import { compiledProcedure } from './procedures'
-import { actingRole, chainEntries, keepEntries, type Actor, type NewEntry } from './record'
+import { actingRole, chainEntries, keepEntries, type Actor, type Chained, type NewEntry } from './record'
 import { checkNames, checkStrikes, notInFuture } from './sent-entries'
-import { refreshSubject, visibleSubject, type WorkedSubject } from './subjects'
+import { refreshSubject, visibleSubject, type Subject, type WorkedSubject } from './subjects'
 import { markLate } from './timing'
+
+interface Checked {
+  subject: Subject
+  compiled: CompiledProcedure
+  news: NewEntry[]
+  role: Role
+}
 
 /** What somebody does by an entry; by any other kind they record. */
 const acts: Partial<Record<EntryKind, Action>> = {
@@ -43,6 +50,9 @@ function checkEntries(compiled: CompiledProcedure, news: NewEntry[]) {
     if (!entry.step && !['remark', 'photo', 'correction'].includes(entry.kind))
       throw new Problem('missing', 'The step is missing.', 'step')
     entry.payload = checkPayload(entry.kind, entry.payload)
+    // What stands from another joint is entered when a joint is opened, never on somebody's word.
+    if (entry.payload.once !== undefined)
+      throw new Problem('bad-input', 'An answer is given here, not named from elsewhere.', 'payload.once')
   }
 }
 
@@ -67,35 +77,54 @@ async function checkNamed(db: Knex, project: string, entry: NewEntry): Promise<v
  * Records entries of one subject: all or none, idempotent by id. Role, payload and strikes
  * are checked; the projection is written in the same transaction.
  */
-export async function recordAt(
+export const recordAt = (
   db: Knex,
   project: Project,
   actor: Actor,
   type: WorkedSubject,
   id: string,
   news: NewEntry[],
-): Promise<StoredEntry[]> {
-  const subject = await visibleSubject(db, actor, type, id)
-  if (!subject.procedure)
-    throw new Problem('not-open', `This ${type} is not open yet: choose what it is made with first.`, type)
-  const compiled = await compiledProcedure(db, project.id, subject.procedure)
-  checkEntries(compiled, news)
-  for (const entry of news) await checkNamed(db, project.id, entry)
-  const role = actingRole(actor, ...news.map((e) => acts[e.kind] ?? 'record'))
-  const openedAt = subject.openedAt === null ? null : Date.parse(subject.openedAt)
+): Promise<StoredEntry[]> =>
+  recordAtAll(db, project, actor, type, new Map([[id, news]])).then(([one]) => one!)
+
+/** As `recordAt`, of several subjects in one unit of work. */
+export async function recordAtAll(
+  db: Knex,
+  project: Project,
+  actor: Actor,
+  type: WorkedSubject,
+  newsOf: ReadonlyMap<string, NewEntry[]>,
+): Promise<StoredEntry[][]> {
+  const checked: Checked[] = []
+  for (const [id, news] of newsOf) {
+    const subject = await visibleSubject(db, actor, type, id)
+    if (!subject.procedure)
+      throw new Problem('not-open', `This ${type} is not open yet: choose what it is made with first.`, type)
+    const compiled = await compiledProcedure(db, project.id, subject.procedure)
+    checkEntries(compiled, news)
+    for (const entry of news) await checkNamed(db, project.id, entry)
+    const role = actingRole(actor, ...news.map((e) => acts[e.kind] ?? 'record'))
+    checked.push({ subject, compiled, news, role })
+  }
   return inTransaction(db, async (trx) => {
-    const before = await knownEntriesOf(trx, id)
-    checkStrikes(before, news, actor)
-    checkNames(before, news)
-    const accepted = stateAt(subject, Date.now()) === 'accepted'
-    await checkDuties(trx, project, compiled, subject, accepted, before, news, actor)
-    await markLate(trx, actor.person, news, before, openedAt)
-    const { entries, fresh, rows } = chainEntries(actor, role, type, id, news, before)
-    if (fresh > 0) {
-      await refreshSubject(trx, project, subject, entries, before)
-      await keepEntries(trx, id, rows)
-      rememberEntries(id, entries)
+    const written: { id: string; rows: Chained['rows']; entries: StoredEntry[] }[] = []
+    for (const { subject, compiled, news, role } of checked) {
+      const before = await knownEntriesOf(trx, subject.id)
+      checkStrikes(before, news, actor)
+      checkNames(before, news)
+      const accepted = stateAt(subject, Date.now()) === 'accepted'
+      await checkDuties(trx, project, compiled, subject, accepted, before, news, actor)
+      const openedAt = subject.openedAt === null ? null : Date.parse(subject.openedAt)
+      await markLate(trx, actor.person, news, before, openedAt)
+      const { entries, fresh, rows } = chainEntries(actor, role, type, subject.id, news, before)
+      if (fresh > 0) await refreshSubject(trx, project, subject, entries, before)
+      written.push({ id: subject.id, rows, entries })
     }
-    return entries
+    // Entries come last: from here on nobody else writes to the feed.
+    for (const { id, rows, entries } of written) {
+      await keepEntries(trx, id, rows)
+      if (rows.length > 0) rememberEntries(id, entries)
+    }
+    return written.map(({ entries }) => entries)
   })
 }

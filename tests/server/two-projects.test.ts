@@ -95,6 +95,7 @@ const bodyOf = (key: string): object => {
     '/log': { csv: 'x' },
     '/confirm': { row: 'restraint' },
     '/sign': { secret, image: 'data:image/png;base64,AAAA' },
+    '/shift/revoke': { entry: other.joint, reason: 'x' },
     '/orders/preview': { file: { name: 'x.csv', data: 'YQ==' } },
   }
   const end = Object.keys(bodies)

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { answering, definitionOf, type Check } from '#core/checks/registry'
 import type { Fault } from '#core/checks/verdict'
+import type { OnceAnswered } from '#core/judgement/standing'
 import type { Entry } from '#core/record/entry'
 import { lateSentences, type LateReason } from '#core/record/late'
 import { againWords, entryWords } from '~/words'
@@ -29,6 +30,8 @@ const shown = computed(() => {
   // Where there are many, the last is looked at most.
   return many.value ? list.reverse() : list
 })
+/** Where an answer was given that stands here too. */
+const elsewhere = (e: Entry) => e.payload.once as OnceAnswered | undefined
 /** Why its time proves nothing. */
 const lateWords = (e: Entry) =>
   lateSentences[(e as Entry & { lateReason?: LateReason }).lateReason ?? 'no-stamp']
@@ -62,6 +65,9 @@ const text = (e: Entry): string => {
           ><template v-else>{{ text(e) }}</template></span
         >
         <span class="muted small who">{{ people[e.person] ?? '' }}</span>
+        <span v-if="elsewhere(e)" class="muted small"
+          >answered once, at {{ elsewhere(e)!.at }}, {{ times.moment(elsewhere(e)!.answeredAt) }}</span
+        >
         <span v-if="answering.has(e.kind) && e.payload.reason" class="why small"
           >again: {{ e.payload.reason }}</span
         >
