@@ -30,6 +30,17 @@ const readLabel = (label: Label) =>
     made: label.made ?? '',
     expires: label.expires ?? label.bestBefore ?? '',
   })
+/** the tin of the joint before, while nothing is typed */
+const before = computed(() => {
+  const { number, lots } = props.sheet.lotsBefore ?? { number: '', lots: {} as Record<string, object> }
+  const used = lots[props.step.step.key] as Record<string, unknown> | undefined
+  return used && lot.lot === '' ? { number, used } : null
+})
+function sameTin() {
+  const { used } = before.value!
+  for (const key of ['lot', 'made', 'expires', 'opened'] as const) lot[key] = String(used[key] ?? '')
+  record()
+}
 const record = () => {
   const given = Object.entries(lot).map(([key, text]) => [key, text.trim()] as const)
   emit('answer', [{ kind: 'lot', payload: Object.fromEntries(given.filter(([, text]) => text)) }])
@@ -44,6 +55,9 @@ const record = () => {
       /></label>
       <ElButton size="large" class="scan" @click="scanning = true">Read a label</ElButton>
     </div>
+    <ElButton v-if="before" size="large" class="wide same" :loading="busy" @click="sameTin"
+      >Still {{ before.used.lot }}, as at {{ before.number }}</ElButton
+    >
     <p v-if="register" class="wide" :class="register.bad ? 'bad' : 'muted'" role="status">
       {{ register.says }}
     </p>
@@ -72,6 +86,10 @@ const record = () => {
   gap: 12px 16px;
   align-items: end;
   max-width: 560px;
+}
+.same {
+  justify-self: start;
+  min-height: 56px;
 }
 .scan {
   align-self: flex-end;

@@ -10,6 +10,8 @@ export interface Answer {
   kind: EntryKind
   payload: Record<string, unknown>
   instrument?: string | null
+  /** the step it is given at, when that is not the one at hand */
+  step?: string
 }
 
 /** What the working form of a check is given. */

@@ -58,7 +58,7 @@ export function useAnswering({ record, current, judged, ofStep, plain, form, goO
     const typed = drafts.get(at) ?? []
     sending.value = new Set([...sending.value, at])
     try {
-      const sent = record(answers.map((a) => ({ ...a, step: at })))
+      const sent = record(answers.map((a) => ({ step: at, ...a })))
       // The places are free at once: what is typed while the reading is on its way is the next one.
       if (kind === 'reading') form.value?.clear?.()
       // A plain answer needs no second look: the next step opens without waiting for the server.

@@ -2,6 +2,7 @@ import { dnOfInches, writtenInInches } from '../calculators/input'
 import { Problem } from '../problem'
 import type { DimensionKey } from '../quantity/dimension'
 import { readQuantity } from '../quantity/read'
+import { showIn } from '../quantity/show'
 import type { FactValue } from '../formula/formula'
 import type { Procedure, ProcedureFact } from './types'
 
@@ -70,6 +71,12 @@ export function readFacts(procedure: Procedure, raw: Record<string, unknown>): R
     out[fact.key] = readFact(fact, given)
   }
   return out
+}
+
+/** A fact as a person types it into its form: `readFact` of it gives the value again. */
+export function typedFact(fact: ProcedureFact, value: FactValue): string | boolean {
+  if (typeof value === 'boolean' || typeof value === 'string') return value
+  return showIn(value as number, fact.unit ?? '', 12).replace('−', '-')
 }
 
 /**

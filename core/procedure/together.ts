@@ -1,5 +1,6 @@
 import { isAnswered } from '../checks/registry'
 import type { CompiledProcedure, CompiledStep } from './compile'
+import { atEnd, ends, plainKey } from './ends'
 
 /**
  * Whether a step may be answered in a list with its neighbours: a plain question. What must be looked at
@@ -43,4 +44,25 @@ export function seenTogether(
     .slice(from, to + 1)
     .filter((s) => plain(s) && (s === own || applies(s.step.key)))
     .map((s) => s.step.key)
+}
+
+/**
+ * The same step at the other end, where one answer may be given for both: a question that is answered by
+ * looking, in a stage without clocks. What is timed, measured, photographed or held is done end by end.
+ */
+export function sameAtOtherEnd(
+  compiled: Pick<CompiledProcedure, 'steps' | 'stepIndex'>,
+  key: string,
+): string | null {
+  const own = compiled.steps[compiled.stepIndex.get(key) ?? -1]
+  if (!own?.end) return null
+  const { check, point } = own.step
+  const looked = ['confirm', 'choice', 'mark'].includes(check.kind) && !('photo' in check && check.photo)
+  if (!looked || point === 'H' || point === 'W') return null
+  if (compiled.steps.some((s) => s.stage === own.stage && s.step.check.kind === 'clock')) return null
+  const other = atEnd(
+    plainKey(key),
+    ends.find((end) => end !== own.end)!,
+  )
+  return compiled.stepIndex.has(other) ? other : null
 }

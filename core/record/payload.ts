@@ -42,7 +42,10 @@ const once = yup
     /** ms */
     answeredAt: finite().required(),
     /** the lot that it rests on, by its step: with another lot it is asked again */
-    rests: yup.object({ step: words(60).required(), lot: words(80).required() }).exact().default(undefined),
+    rests: yup
+      .object({ step: words(60).required(), lot: words(80).required() })
+      .exact()
+      .default(undefined),
   })
   .exact()
   .default(undefined)

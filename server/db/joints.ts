@@ -124,6 +124,7 @@ export interface OpenedFilter {
   crew?: string | null
   alignment?: string
   procedure?: string
+  system?: string
 }
 
 /** Joints opened within a time, the latest first. */
@@ -138,6 +139,7 @@ export async function jointsOpened(db: Knex, filter: OpenedFilter, limit: number
   if (filter.crew) void query.where({ crew: filter.crew })
   if (filter.alignment) void query.where({ alignment: filter.alignment })
   if (filter.procedure) void query.where({ procedure_id: filter.procedure })
+  if (filter.system) void query.where({ system: filter.system })
   return ((await query) as Row[]).map(joint)
 }
 

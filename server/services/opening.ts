@@ -1,13 +1,13 @@
 import type { Knex } from 'knex'
 import type { FactValue } from '#core/formula/formula'
-import { readFact } from '#core/procedure/facts'
+import { readFact, typedFact } from '#core/procedure/facts'
 import type { Procedure, ProcedureFact } from '#core/procedure/types'
 import { Problem } from '#core/problem'
 import { inTransaction } from '../db/connection'
 import { catalogueOf } from '../db/deliveries'
 import { findItem, freeItems, holdItems, isBuiltIn, type Item, type ItemPlace } from '../db/items'
 import { findLot } from '../db/lots'
-import { openJoint, type Joint } from '../db/joints'
+import { jointsOpened, openJoint, type Joint } from '../db/joints'
 import { issuedProcedure, type ProcedureRow } from '../db/procedures'
 import { alignmentsOf, type Project } from '../db/projects'
 import { saveMakeup } from './makeup'
@@ -36,6 +36,8 @@ export interface Opening {
   places: ItemPlace[]
   /** facts that neither items nor the line give, with what the form starts with */
   facts: ProcedureFact[]
+  /** the joint before of the same crew and line, with what was typed there: offered, never filled in */
+  before: { number: string; facts: Record<string, string | boolean> } | null
 }
 
 interface Plan {
@@ -69,14 +71,44 @@ const typed = ({ procedure, places, line }: Plan): ProcedureFact[] =>
     (f) => line[f.key] === undefined && !places.some((p) => sourceOf(p.place) === f.from),
   )
 
+/** A joint before is like this one for so long. */
+const LIKE_DAYS = 14
+
+async function typedBefore(
+  db: Knex,
+  project: Project,
+  joint: Joint,
+  asked: readonly ProcedureFact[],
+): Promise<Opening['before']> {
+  const [last] = await jointsOpened(
+    db,
+    {
+      project: project.id,
+      since: new Date(Date.now() - LIKE_DAYS * 86_400_000),
+      crew: joint.crew,
+      alignment: joint.alignment,
+      system: joint.system,
+    },
+    1,
+  )
+  if (!last) return null
+  const known = asked.filter((f) => last.facts[f.key] !== undefined)
+  return {
+    number: last.number,
+    facts: Object.fromEntries(known.map((f) => [f.key, typedFact(f, last.facts[f.key]!)])),
+  }
+}
+
 /** What the opening form asks; null where no procedure is issued. */
 export async function openingOf(db: Knex, project: Project, joint: Joint): Promise<Opening | null> {
   try {
     const plan = await planOf(db, project, joint)
+    const facts = typed(plan)
     return {
       procedure: { id: plan.row.id, key: plan.row.key, title: plan.row.title, revision: plan.row.revision },
       places: plan.places.map((p) => p.place),
-      facts: typed(plan),
+      facts,
+      before: await typedBefore(db, project, joint, facts),
     }
   } catch (error) {
     if (error instanceof Problem && error.code === 'no-procedure') return null

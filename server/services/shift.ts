@@ -139,7 +139,7 @@ export async function shiftAnswers(
   const latest = new Map<string, ShiftAnswer>()
   for (const { entries: _, ...answer } of answers.sort((a, b) => a.answeredAt - b.answeredAt))
     latest.set(`${answer.crew} ${answer.procedure.key} ${answer.step}`, answer)
-  return [...latest.values()].reverse()
+  return [...latest.values()].sort((a, b) => a.answeredAt - b.answeredAt)
 }
 
 /**

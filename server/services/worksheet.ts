@@ -1,8 +1,11 @@
 import type { Knex } from 'knex'
 import { stateAt } from '#core/judgement/ahead'
+import { standing } from '#core/judgement/standing'
+import type { Procedure } from '#core/procedure/types'
 import { entriesOf, forCore } from '../db/entries'
 import { instrumentsOf } from '../db/instruments'
 import { itemsByIds } from '../db/items'
+import { jointsOpened, type Joint } from '../db/joints'
 import { limitedLots } from '../db/lots'
 import { peopleOf, type Project } from '../db/projects'
 import { lotFacts } from './judging'
@@ -10,6 +13,9 @@ import { openingOf } from './opening'
 import { compiledProcedure } from './procedures'
 import type { Actor } from './record'
 import { visibleSubject, type Subject } from './subjects'
+
+/** A tin that was open so long ago is another one. */
+const OPENED_TIN_MS = 2 * 86_400_000
 
 /** Everything that a worksheet needs, so that the device can judge by itself. */
 async function worksheet(db: Knex, project: Project, subject: Subject) {
@@ -35,18 +41,46 @@ async function worksheet(db: Knex, project: Project, subject: Subject) {
   }
 }
 
+/** The lots that the crew used at the joint opened before this one, by step: offered, never filled in. */
+async function lotsUsedBefore(db: Knex, project: Project, joint: Joint, procedure: Procedure) {
+  const asked = procedure.stages.flatMap((s) => s.steps).some((s) => s.check.kind === 'lot')
+  if (!asked || !joint.openedAt) return null
+  const [before] = await jointsOpened(
+    db,
+    {
+      project: project.id,
+      since: new Date(Date.parse(joint.openedAt) - OPENED_TIN_MS),
+      before: new Date(joint.openedAt),
+      crew: joint.crew,
+      system: joint.system,
+    },
+    1,
+  )
+  if (!before) return null
+  const used = standing((await entriesOf(db, before.id)).map(forCore)).filter((e) => e.kind === 'lot')
+  return { number: before.number, lots: Object.fromEntries(used.map((e) => [e.step, e.payload])) }
+}
+
 export async function jointSheet(db: Knex, project: Project, actor: Actor, id: string) {
   const joint = await visibleSubject(db, actor, 'joint', id)
   const parts = [joint.upstream, joint.downstream, joint.fitting].filter((x): x is string => x !== null)
   const [sheet, items] = await Promise.all([worksheet(db, project, joint), itemsByIds(db, project.id, parts)])
   const opening = sheet.procedure ? null : await openingOf(db, project, joint)
+  const lotsBefore = sheet.procedure ? await lotsUsedBefore(db, project, joint, sheet.procedure) : null
   const { number, station } = joint
-  return { ...sheet, subject: { ...sheet.subject, title: number, station }, joint, opening, items }
+  return {
+    ...sheet,
+    subject: { ...sheet.subject, title: number, station },
+    joint,
+    opening,
+    items,
+    lotsBefore,
+  }
 }
 
 export async function reachSheet(db: Knex, project: Project, actor: Actor, id: string) {
   const reach = await visibleSubject(db, actor, 'reach', id)
   const { from, to } = reach
   const sheet = await worksheet(db, project, reach)
-  return { ...sheet, subject: { ...sheet.subject, from, to } }
+  return { ...sheet, subject: { ...sheet.subject, from, to }, lotsBefore: null }
 }

@@ -9,6 +9,7 @@ import { slotsOf } from '../../core/judgement/slots'
 import { checkSchemas } from '../../core/procedure/schema'
 import type { Entry } from '../../core/record/entry'
 import { loadProcedure } from '../../core/procedure/load'
+import cpvcSource from '../../procedures/cpvc-solvent-weld.yaml?raw'
 import source from '../../procedures/pe-electrofusion-socket.yaml?raw'
 import { conforming, facts180, T0 } from '../core/entries'
 
@@ -115,5 +116,38 @@ describe('the forms of checks', () => {
     await nextTick()
     expect(w.findAll<HTMLInputElement>('.slots input').map((i) => i.element.value)).toEqual(['', ''])
     expect(w.emitted('ready')?.at(-1)).toEqual([null])
+  })
+})
+
+describe('the lot of the joint before', () => {
+  const cpvc = loadProcedure(cpvcSource)
+  const lotForm = (lotsBefore: Sheet['lotsBefore']) => {
+    const step = cpvc.steps[cpvc.stepIndex.get('primer')!]!
+    const judged = judge(cpvc, {}, [], T0).steps[step.index]!
+    const sheet = { instruments: [], lots: {}, rule: 'guarded', lotsBefore } as unknown as Sheet
+    const slots = slotsOf(cpvc, {}, [])
+    const props: CheckProps = { step, judged, slots, sheet, entries: [], now: T0, busy: false }
+    return mount(checkForms.lot!, { props, attachTo: document.body })
+  }
+  const before = { number: 'CP-3', lots: { primer: { lot: 'PR-7', expires: '2027-01-01' } } }
+
+  it('is offered by name, and recorded with one tap', async () => {
+    const w = lotForm(before)
+    const offer = w.findAll('button').find((b) => b.text() === 'Still PR-7, as at CP-3')!
+    await offer.trigger('click')
+    expect(w.emitted('answer')).toEqual([
+      [[{ kind: 'lot', payload: { lot: 'PR-7', expires: '2027-01-01' } }]],
+    ])
+  })
+  it.each([
+    ['no joint before', null],
+    ['a joint before without it', { number: 'CP-3', lots: {} }],
+  ])('%s: nothing is offered', (_, none) => {
+    expect(lotForm(none).text()).not.toContain('Still')
+  })
+  it('nothing is offered any more once a lot is typed', async () => {
+    const w = lotForm(before)
+    await w.find('input').setValue('PR-8')
+    expect(w.text()).not.toContain('Still')
   })
 })

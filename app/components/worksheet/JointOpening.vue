@@ -30,6 +30,13 @@ async function offer(place: ItemPlace, search = '') {
 }
 const search = useDebounceFn(offer, 150)
 onMounted(() => Promise.all(places.map((p) => offer(p))).catch((e: ApiProblem) => (fault.value = e)))
+/** What the crew typed at the joint before, while it differs from what stands here. */
+const like = computed(() => {
+  const { before } = props.opening
+  const differs = Object.entries(before?.facts ?? {}).some(([key, v]) => typed[key] !== v)
+  return differs ? before : null
+})
+const takeOver = () => Object.assign(typed, props.opening.before!.facts)
 const complete = computed(
   () => places.every((p) => chosen[p]) && props.opening.facts.every((f) => f.optional || typed[f.key] !== ''),
 )
@@ -89,6 +96,9 @@ const title = (i: Item) => `${i.serial} · ${i.item} · lot ${i.lot}`
       </section>
       <section v-if="opening.facts.length">
         <p class="muted small">Read from the label, the drawing and the site.</p>
+        <ElButton v-if="like" size="large" class="like" @click="takeOver"
+          >Same as at {{ like.number }}</ElButton
+        >
         <div class="facts">
           <FactField
             v-for="f in opening.facts"
@@ -122,6 +132,9 @@ form {
   margin-top: 20px;
 }
 form > .el-button {
+  align-self: flex-start;
+}
+form .like {
   align-self: flex-start;
 }
 .facts {

@@ -195,6 +195,7 @@ defineExpose({
       </p>
     </div>
 
+    <slot v-if="offered" name="ends" />
     <component
       :is="checkForm"
       v-if="checkForm && offered"

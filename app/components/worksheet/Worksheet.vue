@@ -2,7 +2,7 @@
 import { uuidv7 } from 'uuidv7'
 import { useSession } from '~/stores/session'
 import { definitionOf } from '#core/checks/registry'
-import { seenTogether } from '#core/procedure/together'
+import { sameAtOtherEnd, seenTogether } from '#core/procedure/together'
 import type { AtWork } from '~/composables/useWorksheet'
 import type { Answer } from '~/checks/form'
 import type WorkBar from './WorkBar.vue'
@@ -101,17 +101,29 @@ const together = computed(() => {
   const at = keys.indexOf(current.value ?? '')
   return { before: rows.slice(0, Math.max(0, at)), after: rows.slice(at + 1) }
 })
+/** what is answered by looking is answered for both ends at once, until the person goes end by end again */
+const both = ref(false)
+/** the same step at the other end, where it is still open */
+const otherEnd = computed(() => {
+  const key = compiled.value && current.value ? sameAtOtherEnd(compiled.value, current.value) : null
+  const there = judgement.value?.steps.find((s) => s.key === key)
+  return there && there.entry === null && there.state !== 'not-applicable' ? there.key : null
+})
+const atBothEnds = (answers: Answer[]): Answer[] =>
+  both.value && otherEnd.value
+    ? [...answers, ...answers.map((a) => ({ ...a, step: otherEnd.value! }))]
+    : answers
 /** Answers one of them: it becomes the step at hand, so that an exception opens below its line. */
 function answerOf(key: string, said: 'yes' | 'no') {
   replaceStep(key)
-  void answer([{ kind: 'confirmation', payload: { answer: said } }])
+  void answer(atBothEnds([{ kind: 'confirmation', payload: { answer: said } }]))
 }
 const signOff = reactive(useSignOff(props.work, current))
 /** A picture of a drawing chosen as the answer of the step at hand. */
 function chooseAnswer(choice: string) {
   const check = currentCheck.value
   if (mayRecord.value && check?.kind === 'choice' && check.choices.some((c) => c.key === choice))
-    void answer([{ kind: 'choice', payload: { choice } }])
+    void answer(atBothEnds([{ kind: 'choice', payload: { choice } }]))
 }
 const primary = computed(() => {
   if (ready.value) return { text: 'Record', act: () => answer([ready.value!]) }
@@ -218,12 +230,18 @@ useKeys({
       :busy="busy"
       :draft="drafts.get(judged.key)"
       @draft="(t) => drafts.set(judged!.key, t)"
-      @answer="answer"
+      @answer="(a) => answer(atBothEnds(a))"
       @ready="(a) => (ready = a)"
       @live="(v) => (live = v)"
       @release="signOff.begin"
       @submit="primary?.act()"
     >
+      <template v-if="otherEnd && mayRecord" #ends>
+        <ElRadioGroup v-model="both" size="large" aria-label="Answered for" class="ends">
+          <ElRadioButton :value="false">This end</ElRadioButton>
+          <ElRadioButton :value="true">Both ends</ElRadioButton>
+        </ElRadioGroup>
+      </template>
       <template v-if="together.before.length > 0" #before>
         <TogetherRows
           :rows="together.before"

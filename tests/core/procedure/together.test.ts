@@ -1,5 +1,6 @@
+import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { seenTogether } from '../../../core/procedure/together'
+import { sameAtOtherEnd, seenTogether } from '../../../core/procedure/together'
 import { loadProcedure } from '../../../core/procedure/load'
 
 const confirm = (key: string, more = '', check = '') =>
@@ -58,4 +59,24 @@ describe('plain questions of a stage that follow each other are seen together', 
     expect(together('nine@downstream')).toEqual(['nine@downstream', 'ten@downstream'])
   })
   it('a step that nobody knows is alone', () => expect(together('nothing')).toEqual(['nothing']))
+})
+
+describe('one answer for both ends', () => {
+  const cpvc = loadProcedure(readFileSync('procedures/cpvc-solvent-weld.yaml', 'utf8'))
+  const abs = loadProcedure(readFileSync('procedures/abs-preinsulated-nipple.yaml', 'utf8'))
+  const swage = loadProcedure(readFileSync('procedures/steel-axial-swage.yaml', 'utf8'))
+  it.each<[typeof cpvc, string, string | null, string]>([
+    [cpvc, 'burrs@upstream', 'burrs@downstream', 'a question that is answered by looking'],
+    [cpvc, 'burrs@downstream', 'burrs@upstream', 'from either end'],
+    [swage, 'sanded@upstream', 'sanded@downstream', 'a choice'],
+    [swage, 'install-mark@upstream', 'install-mark@downstream', 'a mark that is drawn'],
+    [cpvc, 'sound@upstream', null, 'not a picture: each end has its own'],
+    [cpvc, 'square@upstream', null, 'not a measurement'],
+    [cpvc, 'first-coat@upstream', null, 'not in a stage with a clock: it is made end by end'],
+    [abs, 'cleaned@upstream', null, 'not where cement sets'],
+    [cpvc, 'softens', null, 'not what is asked of the joint'],
+    [cpvc, 'unheard-of', null, 'not what is no step'],
+  ])('$3', (compiled, key, other) => {
+    expect(sameAtOtherEnd(compiled, key)).toBe(other)
+  })
 })
