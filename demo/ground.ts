@@ -53,3 +53,12 @@ export async function write(
   )
   return entries
 }
+
+/** A joint was opened just before its first entry. */
+export async function openedBefore(db: Knex, id: string, entries: readonly StoredEntry[]): Promise<void> {
+  const [first] = entries
+  if (first)
+    await db('joints')
+      .where({ id })
+      .update({ opened_at: new Date(Date.parse(first.recordedAt) - 60_000) })
+}

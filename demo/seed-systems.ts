@@ -5,7 +5,7 @@ import { saveProjection } from '../server/db/projection'
 import { forCore } from '../server/db/entries'
 import { judgeOptions } from '../server/services/judging'
 import { saveMakeup } from '../server/services/makeup'
-import { DAY, HOUR, MINUTE, write, type Ground } from './ground'
+import { DAY, HOUR, MINUTE, write, type Ground, openedBefore } from './ground'
 import {
   atEnds,
   loadSystem,
@@ -322,6 +322,7 @@ async function layJoint(
       [{ kind: e.kind, step: e.step, payload: moveDates(e.payload, now), at: start + e.minute * MINUTE }],
       stored,
     )
+  await openedBefore(db, id, stored)
   const options = await judgeOptions(db, g.project, system.key)
   await saveProjection(
     db,

@@ -22,7 +22,7 @@ import { hashSecret } from '../server/services/secrets'
 import { conformingJoint, upTo, type Made } from './joint-entries'
 import { crewNames, demoPassword, demoPeople, demoPin } from './people'
 import { makeLog } from './pressure-log'
-import { DAY, HOUR, MINUTE, write, type Ground } from './ground'
+import { DAY, HOUR, MINUTE, write, type Ground, openedBefore } from './ground'
 import { seeded } from './random'
 import { layOtherLines, layOtherJoints } from './seed-systems'
 import { layProcedures } from './seed-procedures'
@@ -218,6 +218,7 @@ async function layJoints(g: Ground, stock: Stock) {
         ? await writeJoint(g, id, lead, made, startedAt)
         : await playScene(g, id, lead, scene, made)
     const at = entries.length > 0 ? Date.parse(entries.at(-1)!.receivedAt) : now
+    await openedBefore(db, id, entries)
     await saveProjection(
       db,
       'joints',

@@ -61,11 +61,9 @@ const record = () => {
     <p v-if="register" class="wide" :class="register.bad ? 'bad' : 'muted'" role="status">
       {{ register.says }}
     </p>
-    <label v-if="check.shelfLife"
-      >Production date<ElInput v-model="lot.made" type="date" size="large"
-    /></label>
-    <label>Printed expiry<ElInput v-model="lot.expires" type="date" size="large" /></label>
-    <label v-if="check.openedLife">Opened on<ElInput v-model="lot.opened" type="date" size="large" /></label>
+    <DayField v-if="check.shelfLife || check.shelfMonths" v-model="lot.made" label="Production date" />
+    <DayField v-model="lot.expires" label="Printed expiry" />
+    <DayField v-if="check.openedLife" v-model="lot.opened" label="Opened on" />
     <ElButton
       size="large"
       type="primary"

@@ -269,16 +269,14 @@ function openForm() {
       align-center
     >
       <form class="form" @submit.prevent="calibrate">
-        <label
-          >From<ElInput v-model="calibration.from" type="date" size="large" /><span class="fault">{{
-            at('from')
-          }}</span></label
-        >
-        <label
-          >Good until<ElInput v-model="calibration.until" type="date" size="large" /><span class="fault">{{
-            at('until')
-          }}</span></label
-        >
+        <div>
+          <DayField v-model="calibration.from" label="From" />
+          <span class="fault">{{ at('from') }}</span>
+        </div>
+        <div>
+          <DayField v-model="calibration.until" label="Good until" />
+          <span class="fault">{{ at('until') }}</span>
+        </div>
         <label class="wide"
           >Certificate<ElInput v-model="calibration.certificate" size="large" maxlength="80"
         /></label>

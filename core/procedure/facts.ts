@@ -79,6 +79,17 @@ export function typedFact(fact: ProcedureFact, value: FactValue): string | boole
   return showIn(value as number, fact.unit ?? '', 12).replace('−', '-')
 }
 
+/** What a form starts with: the default of the document, typed as a person would; nothing without one. */
+export function startOf(fact: ProcedureFact): string | boolean {
+  if (fact.default === undefined) return fact.dimension === 'flag' ? false : ''
+  try {
+    return typedFact(fact, readFact(fact, fact.default))
+  } catch {
+    // A default that cannot stand is shown as it is written, and refused with its reason when it is sent.
+    return fact.default
+  }
+}
+
 /**
  * The made-up joint of a procedure, from the examples of its facts. @throws Problem naming a fact without
  * an example

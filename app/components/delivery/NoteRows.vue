@@ -58,8 +58,8 @@ const drop = (i: number) => (rows.value = rows.value.filter((_r, k) => k !== i))
       <label>Lot<ElInput v-model="row.lot" maxlength="80" /></label>
       <label>Serial<ElInput v-model="row.serial" maxlength="80" /></label>
       <label>Quantity<ElInput v-model="row.quantity" inputmode="numeric" maxlength="6" /></label>
-      <label>Produced<ElInput v-model="row.made" type="date" /></label>
-      <label>Expires<ElInput v-model="row.expires" type="date" /></label>
+      <DayField v-model="row.made" label="Produced" />
+      <DayField v-model="row.expires" label="Expires" />
       <ElButton native-type="submit" class="wide" :disabled="!row.item || !row.lot.trim()"
         >Add the row</ElButton
       >

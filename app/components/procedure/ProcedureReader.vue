@@ -10,6 +10,7 @@ const ofProject = (c: Check): boolean =>
   ('basis' in c && c.basis === 'project') ||
   ('limits' in c && Array.isArray(c.limits) && c.limits.some((l) => l.basis === 'project'))
 const rule = (c: Check): string => definitionOf(c).describe.rule(c)
+const onceWords = (once: string) => (once === 'shift' ? 'once a shift' : 'once a lot')
 </script>
 
 <template>
@@ -34,6 +35,7 @@ const rule = (c: Check): string => definitionOf(c).describe.rule(c)
         <h3>
           <span class="number">{{ i + 1 }}</span>{{ s.title
           }}<span v-if="s.point" class="point">{{ pointWords[s.point] }}</span
+          ><span v-if="s.once" class="muted small when">{{ onceWords(s.once) }}</span
           ><span v-if="s.when" class="muted small when">only when {{ s.when }}</span>
         </h3>
         <p>{{ s.instruction }}</p>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
+import { startOf } from '#core/procedure/facts'
 import type { Item, ItemPlace } from '../../../server/db/items'
 import type { Opening } from '../../../server/services/opening'
 import { useSession } from '~/stores/session'
@@ -16,9 +17,7 @@ const places = props.opening.places
 const offered = reactive<Record<ItemPlace, Item[]>>({ upstream: [], downstream: [], fitting: [] })
 const chosen = reactive<Record<ItemPlace, string>>({ upstream: '', downstream: '', fitting: '' })
 const typed = reactive<Record<string, string | boolean>>(
-  Object.fromEntries(
-    props.opening.facts.map((f) => [f.key, f.default ?? (f.dimension === 'flag' ? false : '')]),
-  ),
+  Object.fromEntries(props.opening.facts.map((f) => [f.key, startOf(f)])),
 )
 const fault = ref<ApiProblem | null>(null)
 const busy = ref(false)

@@ -199,15 +199,9 @@ const mayQuarantine = computed(() => session.can(lot.value?.quarantinedAt ? 'end
           >
         </dl>
         <form class="dates" @submit.prevent="saveDates">
-          <label
-            >Produced<ElInput v-model="dates.made" type="date" size="large" :disabled="!inspector"
-          /></label>
-          <label
-            >Printed expiry<ElInput v-model="dates.expires" type="date" size="large" :disabled="!inspector"
-          /></label>
-          <label
-            >Opened<ElInput v-model="dates.opened" type="date" size="large" :disabled="!inspector"
-          /></label>
+          <DayField v-model="dates.made" label="Produced" :disabled="!inspector" />
+          <DayField v-model="dates.expires" label="Printed expiry" :disabled="!inspector" />
+          <DayField v-model="dates.opened" label="Opened" :disabled="!inspector" />
           <ElButton v-if="inspector" native-type="submit" size="large" :disabled="!changed" :loading="busy"
             >Enter the dates</ElButton
           >

@@ -145,9 +145,7 @@ const forward = computed(
         In quarantine since {{ times.moment(data.lot.quarantinedAt) }}: {{ data.lot.reason }}
       </p>
       <form v-if="data.origin.kind === 'instrument'" class="row since" @submit.prevent="setSince(since)">
-        <label
-          >Only readings since<ElInput v-model="since" type="date" aria-label="Only readings since"
-        /></label>
+        <DayField v-model="since" label="Only readings since" />
         <ElButton native-type="submit" size="large">Show</ElButton>
         <ElButton v-if="lastGood" size="large" @click="setSince(lastGood.slice(0, 10))"
           >Since the last good check, {{ times.day(lastGood) }}</ElButton
@@ -269,10 +267,6 @@ const forward = computed(
 }
 .since {
   align-items: flex-end;
-}
-.since label {
-  font-size: var(--s14);
-  color: var(--muted);
 }
 section {
   display: flex;

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { readFact, typedFact } from '../../../core/procedure/facts'
+import { readFact, startOf, typedFact } from '../../../core/procedure/facts'
 import { loadProcedure } from '../../../core/procedure/load'
 import type { ProcedureFact } from '../../../core/procedure/types'
 import { readQuantity } from '../../../core/quantity/read'
@@ -49,5 +49,19 @@ describe('a fact taken over from the joint before', () => {
   ])('%s in %s: %s is typed "%s"', (dimension, unit, value, text) => {
     const fact = { key: 'x', title: 'X', dimension, unit, from: 'pipe' } as ProcedureFact
     expect(typedFact(fact, value)).toBe(text)
+  })
+})
+
+describe('what the form of a fact starts with', () => {
+  const fact = (more: Partial<ProcedureFact>): ProcedureFact =>
+    ({ key: 'x', title: 'X', dimension: 'time', unit: 's', from: 'site', ...more }) as ProcedureFact
+  it.each<[string, Partial<ProcedureFact>, string | boolean]>([
+    ['its default, in the unit that stands beside it', { default: '1 min' }, '60'],
+    ['nothing without one', {}, ''],
+    ['no, where it is a yes or no', { dimension: 'flag' }, false],
+    ['a default that cannot be read, as it is written', { default: '3 bar' }, '3 bar'],
+    ['a default out of bounds, as it is written', { default: '90 s', max: '1 min' }, '90 s'],
+  ])('%s', (_, more, start) => {
+    expect(startOf(fact(more))).toBe(start)
   })
 })
