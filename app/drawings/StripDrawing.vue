@@ -5,7 +5,7 @@ import type { ProfilePoint } from '#core/pressure/pack'
 import { elevationAt } from '#core/pressure/pack'
 import type { Strip, StripJoint } from '~/stores/strip'
 import { packStateWords } from '~/words'
-import { runsOf, stateColour } from './strip-runs'
+import { runsOf, stateColour, within } from './strip-runs'
 
 /** The line on its lanes – delivered, joints, embedment, test – over its profile. */
 const props = defineProps<{
@@ -13,7 +13,7 @@ const props = defineProps<{
   left: number
   view: [number, number]
   x: (station: number) => number
-  joints: StripJoint[]
+  joints: readonly StripJoint[]
   strip: Strip
   profile: ProfilePoint[]
   chosen: string | null
@@ -21,21 +21,30 @@ const props = defineProps<{
 
 const H = 336
 const lanes = { delivered: 30, joints: 84, embedment: 150, test: 190 }
-const inView = computed(() =>
-  props.joints.filter((j) => j.station >= props.view[0] - 20 && j.station <= props.view[1] + 20),
-)
+const inView = computed(() => within(props.joints, props.view[0], props.view[1]))
 const spacing = computed(() => (props.width - props.left) / Math.max(1, inView.value.length))
 /** wide enough to draw each joint as its own glyph */
 const single = computed(() => spacing.value > 13)
 const runs = computed(() => (single.value ? [] : runsOf(inView.value, props.x)))
+const pointed = computed(() => (props.chosen ? inView.value.find((j) => j.id === props.chosen) : undefined))
+/** where flags would stand on each other, one is enough */
+const flagged = computed(() => {
+  let last = -Infinity
+  return inView.value.filter((j) => {
+    if (!j.ncr || props.x(j.station) - last < 6) return false
+    last = props.x(j.station)
+    return true
+  })
+})
 const delivered = computed(() => {
-  const list = inView.value.filter((j) => j.delivered)
-  return list.length === 0
-    ? null
-    : {
-        from: Math.max(props.left, props.x(list[0]!.station) - 4),
-        to: Math.min(props.width - 12, props.x(list.at(-1)!.station) + 4),
+  const first = inView.value.find((j) => j.delivered)
+  const last = inView.value.findLast((j) => j.delivered)
+  return first && last
+    ? {
+        from: Math.max(props.left, props.x(first.station) - 4),
+        to: Math.min(props.width - 12, props.x(last.station) + 4),
       }
+    : null
 })
 const clip = (from: number, to: number) => {
   const a = Math.max(props.left, props.x(from))
@@ -174,7 +183,7 @@ const ticks = computed(() => {
     </g>
     <template v-if="!single">
       <path
-        v-for="j in inView.filter((k) => k.ncr)"
+        v-for="j in flagged"
         :key="j.id"
         :d="`M${x(j.station)} ${lanes.joints - 20}v-14h11l-3 4 3 4h-8`"
         fill="var(--rejected)"
@@ -183,8 +192,8 @@ const ticks = computed(() => {
       />
     </template>
     <path
-      v-if="!single && chosen && inView.some((j) => j.id === chosen)"
-      :d="`M${x(inView.find((j) => j.id === chosen)!.station)} ${lanes.joints + 22}l-7 12h14z`"
+      v-if="!single && pointed"
+      :d="`M${x(pointed.station)} ${lanes.joints + 22}l-7 12h14z`"
       fill="var(--ink)"
     />
     <g v-for="r in reaches" :key="r.id">

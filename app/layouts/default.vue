@@ -10,6 +10,7 @@ import IconSetup from '~icons/lucide/sliders-horizontal'
 import IconTimer from '~icons/lucide/timer'
 import IconCalculator from '~icons/lucide/calculator'
 import { useSession } from '~/stores/session'
+import type { FeedRow } from '~/composables/useFeed'
 import { useStrip } from '~/stores/strip'
 
 const session = useSession()
@@ -86,12 +87,15 @@ watch(
   { immediate: true },
 )
 let pending: ReturnType<typeof setTimeout> | null = null
+let news: FeedRow[] = []
 if (session.person && session.projectKey && session.can('see-site')) {
-  useFeed(session.projectKey, () => {
+  useFeed(session.projectKey, (rows) => {
+    news.push(...rows)
     // A burst of entries redraws the strip once.
     pending ??= setTimeout(() => {
-      pending = null
-      void strip.load()
+      const burst = news
+      ;[pending, news] = [null, []]
+      void strip.follow(burst)
     }, 600)
   })
 }

@@ -1,94 +1,70 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
 import type { SubjectState } from '#core/judgement/types'
+import { LANE_NAMES, useStripView } from '~/composables/useStripView'
+import { stateColour, within } from '~/drawings/strip-runs'
 import { useSession } from '~/stores/session'
 import { useStrip, type StripJoint } from '~/stores/strip'
 import { packStateWords, stateWords } from '~/words'
-import { stateColour } from '~/drawings/strip-runs'
 
 const session = useSession()
 const store = useStrip()
-const route = useRoute()
-const box = ref<HTMLElement | null>(null)
-const { width } = useElementSize(box)
-const crew = ref('')
-const only = ref<SubjectState | ''>('')
+const now = useNow()
 const line = computed(() => session.line)
-/** the stations in view */
-const view = ref<[number, number]>([0, 1])
-watch(line, (l) => l && (view.value = [l.from, l.to]), { immediate: true })
-watch(
-  () => route.query.at,
-  (at) => {
-    const station = Number(at)
-    if (!line.value || at === undefined || !Number.isFinite(station)) return
-    view.value = clamp([station - 60, station + 60])
-  },
-  { immediate: true },
-)
-function clamp([from, to]: [number, number]): [number, number] {
-  const l = line.value!
-  const span = Math.min(l.to - l.from, Math.max(24, to - from))
-  const start = Math.min(l.to - span, Math.max(l.from, (from + to) / 2 - span / 2))
-  return [start, start + span]
-}
-const zoom = (factor: number, at = (view.value[0] + view.value[1]) / 2) =>
-  (view.value = clamp([at - (at - view.value[0]) * factor, at + (view.value[1] - at) * factor]))
-const left = 96
-const x = (station: number) =>
-  left + ((station - view.value[0]) / (view.value[1] - view.value[0])) * (width.value - left - 16)
-const joints = computed(() =>
-  (store.strip?.joints ?? []).filter(
-    (j) => (!crew.value || j.crew === crew.value) && (!only.value || j.state === only.value),
-  ),
-)
-const counts = computed(() => {
-  const out = new Map<SubjectState, number>()
-  for (const j of store.strip?.joints ?? []) out.set(j.state, (out.get(j.state) ?? 0) + 1)
-  return [...out].sort((a, b) => b[1] - a[1])
-})
-const chosen = ref<StripJoint | null>(null)
-const first = computed(() => store.strip?.joints.find((j) => !j.opened) ?? null)
+const crew = useAddress('crew')
+const only = useAddress('state')
+/** the number of the joint that is looked at */
+const number = useAddress('joint')
+/** the stations around which it is looked from elsewhere */
+const at = useAddress('at')
 
-let drag: { x: number; view: [number, number]; moved: boolean } | null = null
-function down(e: PointerEvent) {
-  drag = { x: e.clientX, view: [...view.value] as [number, number], moved: false }
-}
-function moveBy(e: PointerEvent) {
-  if (!drag) return
-  const dx = e.clientX - drag.x
-  if (Math.abs(dx) > 6) drag.moved = true
-  const perPixel = (drag.view[1] - drag.view[0]) / Math.max(1, width.value - left - 16)
-  if (drag.moved) view.value = clamp([drag.view[0] - dx * perPixel, drag.view[1] - dx * perPixel])
-}
-function up(e: PointerEvent) {
-  const tap = drag && !drag.moved
-  drag = null
-  if (!tap || !box.value) return
-  const station =
-    view.value[0] +
-    ((e.clientX - box.value.getBoundingClientRect().left - left) / (width.value - left - 16)) *
-      (view.value[1] - view.value[0])
+const box = ref<HTMLElement | null>(null)
+const { width, view, x, zoom, around, whole, hand } = useStripView(box, line, (station) => {
   const near = joints.value.reduce<StripJoint | null>(
     (best, j) => (!best || Math.abs(j.station - station) < Math.abs(best.station - station) ? j : best),
     null,
   )
-  if (near) chosen.value = near
-}
-const wheel = (e: WheelEvent) =>
-  zoom(
-    e.deltaY > 0 ? 1.25 : 0.8,
-    view.value[0] + ((e.offsetX - left) / (width.value - left - 16)) * (view.value[1] - view.value[0]),
-  )
-const step = (by: number) => {
+  if (near) number.value = near.number
+})
+watch(
+  at,
+  (text) => {
+    const station = Number(text)
+    if (line.value && text && Number.isFinite(station)) around(station, 60)
+  },
+  { immediate: true },
+)
+
+const all = computed<readonly StripJoint[]>(() => store.strip?.joints ?? [])
+const joints = computed(() =>
+  crew.value || only.value
+    ? all.value.filter(
+        (j) => (!crew.value || j.crew === crew.value) && (!only.value || j.state === only.value),
+      )
+    : all.value,
+)
+const counts = computed(() => {
+  const out = new Map<SubjectState, number>()
+  for (const j of all.value) out.set(j.state, (out.get(j.state) ?? 0) + 1)
+  return [...out].sort((a, b) => b[1] - a[1])
+})
+const chosen = computed(() => (number.value ? all.value.find((j) => j.number === number.value) : undefined))
+const first = computed(() => all.value.find((j) => !j.opened))
+/** as many as a person reads */
+const ROWS = 200
+const rows = computed(() => within(joints.value, ...view.value).slice(0, ROWS))
+const tableOpen = ref(false)
+
+function step(by: number) {
   const list = joints.value
-  const i = chosen.value ? list.findIndex((j) => j.id === chosen.value!.id) : -1
-  chosen.value = list[Math.min(list.length - 1, Math.max(0, i + by))] ?? null
-  if (chosen.value && (chosen.value.station < view.value[0] || chosen.value.station > view.value[1]))
-    view.value = clamp([
-      chosen.value.station - (view.value[1] - view.value[0]) / 2,
-      chosen.value.station + (view.value[1] - view.value[0]) / 2,
-    ])
+  const i = list.findIndex((j) => j.number === number.value)
+  const next = list[Math.min(list.length - 1, Math.max(0, i + by))]
+  if (!next) return
+  number.value = next.number
+  if (next.station < view.value[0] || next.station > view.value[1]) around(next.station)
+}
+function choose(joint: StripJoint) {
+  number.value = joint.number
+  if (joint.station < view.value[0] || joint.station > view.value[1]) around(joint.station)
 }
 useKeys({
   '+': () => zoom(0.6),
@@ -97,11 +73,8 @@ useKeys({
   ArrowLeft: () => step(-1),
   Enter: () => chosen.value && navigateTo(`/joints/${chosen.value.id}`),
 })
-watch(chosen, (c) => (store.station = c?.station ?? null))
-watch(
-  () => store.strip,
-  (s) => chosen.value && (chosen.value = s?.joints.find((j) => j.id === chosen.value!.id) ?? null),
-)
+watch(chosen, (c) => (store.station = c?.station ?? null), { immediate: true })
+onBeforeUnmount(() => (store.station = null))
 </script>
 
 <template>
@@ -121,7 +94,7 @@ watch(
       /></ElSelect>
       <ElButton aria-label="Zoom out" @click="zoom(1.8)">−</ElButton>
       <ElButton aria-label="Zoom in" @click="zoom(0.55)">+</ElButton>
-      <ElButton @click="line && (view = [line.from, line.to])">Whole line</ElButton>
+      <ElButton @click="whole">Whole line</ElButton>
     </div>
     <div class="legend" role="group" aria-label="Show only">
       <button
@@ -141,16 +114,16 @@ watch(
       v-else
       ref="box"
       class="strip sheet"
-      @pointerdown="down"
-      @pointermove="moveBy"
-      @pointerup="up"
-      @pointerleave="drag = null"
-      @wheel.prevent="wheel"
+      @pointerdown="hand.down"
+      @pointermove="hand.move"
+      @pointerup="hand.up"
+      @pointerleave="hand.leave"
+      @wheel.prevent="hand.wheel"
     >
       <StripDrawing
         v-if="width > 0 && line"
         :width="width"
-        :left="left"
+        :left="LANE_NAMES"
         :view="view"
         :x="x"
         :joints="joints"
@@ -178,7 +151,7 @@ watch(
       </template>
       <template v-else>
         <p class="muted grow">Tap a joint. Drag to move along the line, pinch or wheel to zoom.</p>
-        <ElButton v-if="first" size="large" @click="chosen = first"
+        <ElButton v-if="first" size="large" @click="choose(first)"
           >Next joint to open: {{ first.number }}</ElButton
         >
       </template>
@@ -186,9 +159,13 @@ watch(
     <p class="visually-hidden" aria-live="polite">
       {{ chosen ? `${chosen.number}, ${stateWords[chosen.state]}` : '' }}
     </p>
-    <details class="table">
+    <div v-if="store.strip && line" class="below">
+      <LineCrews :joints="all" :now="now" @choose="choose" />
+      <LineProgress :strip="store.strip" :from="line.from" :to="line.to" />
+    </div>
+    <details class="table" @toggle="tableOpen = ($event.target as HTMLDetailsElement).open">
       <summary>Read as a table</summary>
-      <table class="figures">
+      <table v-if="tableOpen" class="figures">
         <thead>
           <tr>
             <th>Joint</th>
@@ -199,10 +176,7 @@ watch(
           </tr>
         </thead>
         <tbody>
-          <tr
-            v-for="j in joints.filter((j) => j.station >= view[0] && j.station <= view[1]).slice(0, 200)"
-            :key="j.id"
-          >
+          <tr v-for="j in rows" :key="j.id">
             <td>
               <NuxtLink :to="`/joints/${j.id}`">{{ j.number }}</NuxtLink>
             </td>
@@ -213,6 +187,9 @@ watch(
           </tr>
         </tbody>
       </table>
+      <p v-if="tableOpen && rows.length === ROWS" class="muted small">
+        The first {{ ROWS }} of these stations; zoom in for the others.
+      </p>
       <p v-if="store.strip" class="muted small">
         {{ store.strip.packs.map((p) => `${p.number} ${packStateWords[p.state]}`).join(' · ') }}
       </p>
@@ -270,11 +247,22 @@ watch(
   padding: 12px 18px;
   min-height: 84px;
 }
+.below {
+  display: grid;
+  grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
+  gap: 16px 40px;
+  padding-top: 8px;
+}
 summary {
   min-height: 44px;
   display: list-item;
   padding: 10px 0;
   cursor: pointer;
+}
+@media (max-width: 900px) {
+  .below {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 @media (max-width: 720px) {
   .page-head {

@@ -23,6 +23,7 @@ export const access = {
   'GET /api/projects/:project/shift': 'see-site',
   'POST /api/projects/:project/shift/revoke': 'record',
   'GET /api/projects/:project/lines/:line/strip': 'see-site',
+  'GET /api/projects/:project/lines/:line/changes': 'see-site',
   'GET /api/projects/:project/joints/:joint': 'see-site',
   'POST /api/projects/:project/joints/:joint/open': 'open-work',
   'POST /api/projects/:project/joints/:joint/entries': 'send-entries',

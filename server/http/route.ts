@@ -20,6 +20,7 @@ import { findPerson, findProject, membershipsOf, type Membership, type Project }
 import type { Actor } from '../services/record'
 import { access, rolesOf, type RouteKey, type Who } from './access'
 import { closed } from './closed'
+import { packed } from './packed'
 import { refusal } from './refuse'
 import { currentPerson, stampReply } from './session'
 
@@ -193,7 +194,8 @@ export function projectRoute<B extends AnyObjectSchema, Q extends AnyObjectSchem
       const found = await member(database(), getRouterParams(event).project ?? '', person)
       const actor = actorOf(found, person, rolesOf(key))
       stampReply(event, person)
-      return await handler({ ...(await prepare(event, checked)), project: found.project, actor })
+      const data = await handler({ ...(await prepare(event, checked)), project: found.project, actor })
+      return await packed(event, data)
     } catch (error) {
       throw refusal(error)
     }

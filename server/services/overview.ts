@@ -1,11 +1,8 @@
 import type { Knex } from 'knex'
-import { Problem } from '#core/problem'
-import { stateAt } from '#core/judgement/ahead'
-import { livelyJoints, jointsWhere } from '../db/joints'
+import { livelyJoints } from '../db/joints'
 import { alignmentsOf, crewsOf, peopleOf, type Project } from '../db/projects'
 import { instrumentsOf } from '../db/instruments'
 import { ncrsOf, packsOf } from '../db/site'
-import { reachesOf } from '../db/reaches'
 import { shelfEnd } from '#core/lots/shelf-life'
 import { catalogueOf, deliveriesOf } from '../db/deliveries'
 import { limitedLots } from '../db/lots'
@@ -242,41 +239,4 @@ function urgency(item: TodayItem, now: number): number {
     ? (item.due ?? now)
     : (item.since ?? now)
   return order[item.kind] * 1e14 + within
-}
-
-/** The line as the strip draws it. */
-export async function strip(db: Knex, project: Project, actor: Actor, alignment: string) {
-  if (!(await alignmentsOf(db, project.id)).some((l) => l.id === alignment))
-    throw new Problem('not-found', 'There is no such line.', 'line')
-  const now = Date.now()
-  const [joints, packs, reaches, ncrs] = await Promise.all([
-    jointsWhere(db, { project: project.id, alignment, crew: actor.crew }),
-    packsOf(db, project.id),
-    reachesOf(db, project.id, actor.crew),
-    ncrsOf(db, project.id, { crew: actor.crew }),
-  ])
-  const open = new Set(ncrs.filter((n) => n.state !== 'closed').map((n) => n.subject))
-  return {
-    joints: joints.map((j) => ({
-      id: j.id,
-      number: j.number,
-      station: j.station,
-      crew: j.crew,
-      state: stateAt(j, now),
-      opened: j.procedure !== null,
-      delivered: j.upstream !== null,
-      testableAt: j.testableAt,
-      held: j.heldSince !== null,
-      ncr: open.has(j.id),
-      next: j.summary.nextTitle,
-      done: j.done,
-      applicable: j.applicable,
-    })),
-    packs: packs
-      .filter((p) => p.alignment === alignment)
-      .map(({ id, number, from, to, state, verdict }) => ({ id, number, from, to, state, verdict })),
-    reaches: reaches
-      .filter((r) => r.alignment === alignment)
-      .map(({ id, name, from, to, state }) => ({ id, name, from, to, state })),
-  }
 }

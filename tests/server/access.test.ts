@@ -4,6 +4,7 @@ import { beforeAll, describe, expect, inject, it } from 'vitest'
 import { access, rolesOf, type RouteKey, type Who } from '../../server/http/access'
 import { roles, type Role } from '../../core/access'
 import { demoPeople } from '../../demo/people'
+import { unpackStrip, type StripColumns } from '../../core/line/strip-rows'
 import { Client } from './client'
 
 /** every file of a route; the one that answers what no route does has no name of its own */
@@ -111,17 +112,11 @@ describe('routes × roles', () => {
       lines: { id: string; key: string }[]
       crew: string
     }
-    const { body } = await client.get(
-      `projects/skerry-head/lines/${overview.lines.find((l) => l.key === 'RM')!.id}/strip`,
-    )
-    const joints = (body as { joints: { id: string; crew: string }[] }).joints
-    expect(new Set(joints.map((j) => j.crew))).toEqual(new Set([overview.crew]))
-    const all = (
-      await clients.inspector.get(
-        `projects/skerry-head/lines/${overview.lines.find((l) => l.key === 'RM')!.id}/strip`,
-      )
-    ).body as { joints: { id: string; crew: string }[] }
-    const foreign = all.joints.find((j) => j.crew !== overview.crew)!
+    const path = `projects/skerry-head/lines/${overview.lines.find((l) => l.key === 'RM')!.id}/strip`
+    const joints = async (who: Client) =>
+      unpackStrip(((await who.get(path)).body as { joints: StripColumns }).joints)
+    expect(new Set((await joints(client)).map((j) => j.crew))).toEqual(new Set([overview.crew]))
+    const foreign = (await joints(clients.inspector)).find((j) => j.crew !== overview.crew)!
     expect((await client.get(`projects/skerry-head/joints/${foreign.id}`)).status).toBe(404)
   })
 

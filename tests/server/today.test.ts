@@ -3,6 +3,7 @@ import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
 import type { JointClock } from '../../server/services/clocks'
 import type { TodayItem } from '../../server/services/overview'
 import { base, Client } from './client'
+import { unpackStrip, type StripColumns } from '../../core/line/strip-rows'
 import { asApplication } from './connect'
 
 /** What each person is shown of the day, and in which order. */
@@ -92,10 +93,11 @@ describe('Clocks', () => {
 describe('the line', () => {
   it('shows a crew lead the own joints only, and all of them', async () => {
     const main = (await db('alignments').where({ name: 'Rising main' }).first('id')).id
-    const strip = async (who: keyof typeof clients) =>
-      (await clients[who].get(`${base}/lines/${main}/strip`)).body as {
-        joints: { id: string; crew: string; station: number }[]
-      }
+    const strip = async (who: keyof typeof clients) => ({
+      joints: unpackStrip(
+        ((await clients[who].get(`${base}/lines/${main}/strip`)).body as { joints: StripColumns }).joints,
+      ),
+    })
     const [all, mine] = [await strip('ines'), await strip('tam')]
     const north = (await db('crews').where({ name: 'Crew North' }).first('id')).id
     expect(mine.joints.map((j) => j.id)).toEqual(all.joints.filter((j) => j.crew === north).map((j) => j.id))
@@ -135,5 +137,37 @@ describe('go-to', () => {
   it('takes signs of a pattern as they are written', async () => {
     for (const text of ['%', '_', '\\', "'"])
       expect((await find('ines', text)).filter((f) => f.startsWith('joint'))).toEqual([])
+  })
+  it('tells what changed of joints asked for, and only of those that a person sees', async () => {
+    const main = (await db('alignments').where({ name: 'Rising main' }).first('id')).id
+    const north = (await db('crews').where({ name: 'Crew North' }).first('id')).id
+    const of = async (crew: object) =>
+      (
+        await db('joints')
+          .where({ alignment: main, ...crew })
+          .first('id')
+      ).id
+    const own = await of({ crew: north })
+    const foreign = (await db('joints').where({ alignment: main }).whereNot({ crew: north }).first('id')).id
+    const changes = async (who: keyof typeof clients, query: string) =>
+      (await clients[who].get(`${base}/lines/${main}/changes${query}`)).body as {
+        joints: StripColumns
+        spans: { packs: unknown[]; reaches: unknown[] } | null
+      }
+    expect((await changes('ines', `?joints=${own},${foreign}`)).joints.ids.sort()).toEqual(
+      [own, foreign].sort(),
+    )
+    expect((await changes('tam', `?joints=${own},${foreign}`)).joints.ids).toEqual([own])
+    expect((await changes('ines', '')).joints.ids).toEqual([])
+    expect((await changes('ines', '')).spans).toBeNull()
+    expect((await changes('ines', '?spans=true')).spans!.packs.length).toBeGreaterThan(0)
+    const bad = await clients.ines.get(`${base}/lines/${main}/changes?joints=RM-001`)
+    expect(bad.problem).toMatchObject({ field: 'joints' })
+  })
+  it('is packed for whoever unpacks, and says the same', async () => {
+    const main = (await db('alignments').where({ name: 'Rising main' }).first('id')).id
+    const path = `${base}/lines/${main}/strip`
+    const plain = await clients.ines.call('GET', path, undefined, { 'accept-encoding': 'identity' })
+    expect(plain.body).toEqual((await clients.ines.get(path)).body)
   })
 })

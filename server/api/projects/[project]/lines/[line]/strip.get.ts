@@ -1,8 +1,8 @@
-import { strip } from '../../../../../services/overview'
 import { projectRoute } from '../../../../../http/route'
+import { strip } from '../../../../../services/strip'
 
 export default projectRoute(
   'GET /api/projects/:project/lines/:line/strip',
   {},
-  async ({ db, project, actor, params }) => strip(db, project, actor, params.line!),
+  ({ db, project, actor, params }) => strip(db, project, actor, params.line!),
 )

@@ -1,0 +1,61 @@
+import type { Knex } from 'knex'
+import { packStrip } from '#core/line/strip-rows'
+import { Problem } from '#core/problem'
+import { alignmentsOf, type Project } from '../db/projects'
+import { reachesOf } from '../db/reaches'
+import { packsOf } from '../db/site'
+import { stripJoints } from '../db/strip'
+import type { Actor } from './record'
+
+async function lineOf(db: Knex, project: Project, alignment: string) {
+  const line = (await alignmentsOf(db, project.id)).find((l) => l.id === alignment)
+  if (!line) throw new Problem('not-found', 'There is no such line.', 'line')
+  return line
+}
+
+const jointsOf = async (
+  db: Knex,
+  project: Project,
+  actor: Actor,
+  alignment: string,
+  ids?: readonly string[],
+) => packStrip(await stripJoints(db, { project: project.id, alignment, crew: actor.crew, ids }))
+
+/** Reaches and test packs of the line. */
+async function spansOf(db: Knex, project: Project, actor: Actor, alignment: string) {
+  const [packs, reaches] = await Promise.all([packsOf(db, project.id), reachesOf(db, project.id, actor.crew)])
+  return {
+    packs: packs
+      .filter((p) => p.alignment === alignment)
+      .map(({ id, number, from, to, state, verdict }) => ({ id, number, from, to, state, verdict })),
+    reaches: reaches
+      .filter((r) => r.alignment === alignment)
+      .map(({ id, name, from, to, state }) => ({ id, name, from, to, state })),
+  }
+}
+
+/** The line as the strip draws it. */
+export async function strip(db: Knex, project: Project, actor: Actor, alignment: string) {
+  await lineOf(db, project, alignment)
+  const [joints, spans] = await Promise.all([
+    jointsOf(db, project, actor, alignment),
+    spansOf(db, project, actor, alignment),
+  ])
+  return { joints, ...spans }
+}
+
+/** What of the strip has changed: joints by their ids, and its reaches and packs where one of them moved. */
+export async function stripChanges(
+  db: Knex,
+  project: Project,
+  actor: Actor,
+  alignment: string,
+  of: { joints: readonly string[]; spans: boolean },
+) {
+  await lineOf(db, project, alignment)
+  const [joints, spans] = await Promise.all([
+    jointsOf(db, project, actor, alignment, of.joints),
+    of.spans ? spansOf(db, project, actor, alignment) : null,
+  ])
+  return { joints, spans }
+}
