@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { showCount } from '#core/quantity/show'
+import { useSession } from '~/stores/session'
 import type { Strip } from '~/stores/strip'
 
+const session = useSession()
 /** How far the line has come, lane by lane, drawn to scale against all that is planned. */
 const props = defineProps<{ strip: Strip; from: number; to: number }>()
 
@@ -9,7 +11,9 @@ const metres = (spans: readonly { from: number; to: number }[]) =>
   spans.reduce((m, s) => m + s.to - s.from, 0)
 const lanes = computed(() => {
   const { joints, reaches, packs } = props.strip
-  const length = props.to - props.from
+  // Of a crew that sees its own work only, its own is all that is planned.
+  const planned = (spans: readonly { from: number; to: number }[]) =>
+    Math.max(metres(spans), session.overview?.crew ? 0 : props.to - props.from)
   const m = (n: number) => `${showCount(n)} m`
   const lane = (
     key: string,
@@ -48,7 +52,7 @@ const lanes = computed(() => {
       'Embedment',
       metres(reaches.filter((r) => r.state === 'accepted')),
       metres(reaches.filter((r) => r.state !== 'accepted' && r.state !== 'not-started')),
-      Math.max(length, metres(reaches)),
+      planned(reaches),
       m,
     ),
     lane(
@@ -56,7 +60,7 @@ const lanes = computed(() => {
       'Test',
       metres(packs.filter((p) => p.state === 'signed')),
       metres(packs.filter((p) => p.state !== 'signed' && p.state !== 'planned')),
-      Math.max(length, metres(packs)),
+      planned(packs),
       m,
     ),
   ]
@@ -106,7 +110,7 @@ dt {
 dd {
   margin: 0;
   display: grid;
-  grid-template-columns: minmax(60px, 1fr) minmax(120px, auto);
+  grid-template-columns: minmax(60px, 1fr) 170px;
   gap: 12px;
   align-items: center;
 }
