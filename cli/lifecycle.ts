@@ -151,6 +151,7 @@ export async function supervise(): Promise<void> {
         NITRO_PORT: String(settings.httpPort),
         NODE_ENV: 'production',
         VET_LINE_FONTS: join(root, 'node_modules/@fontsource/atkinson-hyperlegible-next/files'),
+        VET_LINE_PROCEDURES: join(root, 'procedures'),
       },
     })
     closeSync(log)
@@ -166,6 +167,49 @@ export async function supervise(): Promise<void> {
     await exited
     failures = Date.now() - born < 5000 ? failures + 1 : 0
     if (!stopping) await sleep(Math.min(5000, 200 * 2 ** failures))
+  }
+}
+
+/** Until somebody keeps the installation, starting gives the link by which they come in. */
+export async function startForPeople(port?: number): Promise<void> {
+  const where = await start({ port })
+  print(`Vet Line runs at ${where}`)
+  const token = await foundingLink()
+  if (!token) return
+  print('\nNobody keeps this installation yet. Open this address once, within a day:\n')
+  print(`  ${where}/start#${token}\n`)
+  print('It makes the first administrator. Starting again gives a new one.')
+}
+
+async function foundingLink(): Promise<string | null> {
+  const db = ownerConnection(readSettings(placesAt()))
+  try {
+    const { installationName } = await import('../server/db/links')
+    if ((await installationName(db)) !== null) return null
+    const { makeLink } = await import('../server/services/links')
+    return await makeLink(db, 'found', null, null)
+  } finally {
+    await db.destroy()
+  }
+}
+
+/** A new link for somebody who is locked out, by whoever has the data folder. */
+export async function resetPerson(name: string | undefined): Promise<void> {
+  if (!name) throw new CommandFailure('Say who: ./vet-line person reset SIGN-IN')
+  const where = await start()
+  const db = ownerConnection(readSettings(placesAt()))
+  try {
+    const { signInKey } = await import('../core/record/names')
+    const { findPerson } = await import('../server/db/projects')
+    const person = await findPerson(db, { sign_in: signInKey(name) })
+    if (!person) throw new CommandFailure(`There is no person with the sign-in name "${name}".`)
+    if (!person.active)
+      throw new CommandFailure(`${person.name} is let in no more: an administrator changes that.`)
+    const { makeLink } = await import('../server/services/links')
+    print(`${person.name} chooses a new password and PIN here, once, within a day:\n`)
+    print(`  ${where}/start#${await makeLink(db, 'reset', person.id, null)}`)
+  } finally {
+    await db.destroy()
   }
 }
 

@@ -6,6 +6,7 @@ const usage = `Vet Line
 
   ./vet-line demo                 install, build, start with the demo project
   ./vet-line start | stop         start or stop without touching data
+  ./vet-line person reset NAME    a link for somebody who is locked out
   ./vet-line test                 lint, layers, types, unit, server and browser tests
   ./vet-line calc [KEY a=… b=…]   one calculation; without a key, the list
   ./vet-line calc --json KEY      inputs as JSON on standard input
@@ -46,7 +47,11 @@ async function run([command, ...args]: string[]): Promise<number> {
       await (await import('./lifecycle')).demo(portOf(args))
       return 0
     case 'start':
-      print(`Vet Line runs at ${await (await import('./lifecycle')).start({ port: portOf(args) })}`)
+      await (await import('./lifecycle')).startForPeople(portOf(args))
+      return 0
+    case 'person':
+      if (args[0] !== 'reset') throw new CommandFailure('./vet-line person reset SIGN-IN')
+      await (await import('./lifecycle')).resetPerson(args[1])
       return 0
     case 'stop':
       await (await import('./lifecycle')).stop()

@@ -58,6 +58,11 @@ export const actions = {
   'weigh-procedure': ['inspector', 'engineer'],
   'set-rule': ['engineer'],
   'keep-instruments': ['administrator'],
+
+  'keep-people': ['administrator'],
+  'set-project': ['administrator'],
+  'plan-work': ['engineer', 'administrator'],
+  'see-plan': ['engineer', 'administrator', 'inspector'],
 } as const satisfies Record<string, readonly Role[]>
 export type Action = keyof typeof actions
 

@@ -2,6 +2,7 @@ import { nameKey } from '../core/record/names'
 import { readFileSync } from 'node:fs'
 import type { Knex } from 'knex'
 import Papa from 'papaparse'
+import { insertInstallation, installationName } from '../server/db/links'
 import { emptySummary, projectSubject } from '../core/judgement/projection'
 import { elevationAt } from '../core/pressure/pack'
 import { readPressureLog } from '../core/pressure/log'
@@ -60,10 +61,13 @@ async function layGround(db: Knex, now: number): Promise<Ground> {
       name: p.name,
       password_hash: password,
       pin_hash: pin,
+      // The demo's administrator keeps the installation, unless somebody does already.
+      keeper: p.role === 'administrator' && !(await installationName(db)),
     })
     await db('memberships').insert({ project, person, role: p.role, crew })
     people[p.signIn] = { person, name: p.name, project, roles: [p.role], crew }
   }
+  if (!(await installationName(db))) await insertInstallation(db, 'Skerry Head demonstration', new Date(now))
   const tools: Record<string, string> = {}
   for (const i of instruments) {
     tools[i.kind] = id()

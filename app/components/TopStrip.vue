@@ -23,6 +23,7 @@ function choose(what: string) {
   if (what === 'shift') return void toggle()
   if (what === 'leave') void leave()
   else if (what === 'sessions') sessionsOpen.value = true
+  else if (what === 'projects') void navigateTo('/projects')
   else emit('help')
 }
 async function leave() {
@@ -74,6 +75,9 @@ async function leave() {
         <ElDropdownMenu>
           <ElDropdownItem command="shift">{{ shift === 'day' ? 'Night shift' : 'Day shift' }}</ElDropdownItem>
           <ElDropdownItem command="help">Keys</ElDropdownItem>
+          <ElDropdownItem v-if="session.projects.length > 1 || session.keeper" command="projects"
+            >Projects</ElDropdownItem
+          >
           <ElDropdownItem command="sessions">Where you are signed in</ElDropdownItem>
           <ElDropdownItem command="leave">Sign out</ElDropdownItem>
         </ElDropdownMenu>

@@ -7,7 +7,11 @@ interface SessionReply {
   now: number
   person: { id: string; name: string } | null
   projects: { key: string; name: string; roles: Role[] }[]
+  /** begins projects and lets people in */
+  keeper: boolean
 }
+
+const REMEMBERED = 'vet-line-project'
 
 /** Who is signed in, on which project, in which roles, and the names of things there. */
 export const useSession = defineStore('session', {
@@ -15,6 +19,7 @@ export const useSession = defineStore('session', {
     known: false,
     person: null as SessionReply['person'],
     projects: [] as SessionReply['projects'],
+    keeper: false,
     projectKey: '',
     overview: null as Overview | null,
     lineId: '',
@@ -37,11 +42,17 @@ export const useSession = defineStore('session', {
       setServerTime(reply.now)
       this.person = reply.person
       this.projects = reply.projects
-      this.projectKey = reply.projects.some((p) => p.key === this.projectKey)
-        ? this.projectKey
-        : (reply.projects[0]?.key ?? '')
+      this.keeper = reply.keeper
+      const wanted = [this.projectKey, localStorage.getItem(REMEMBERED) ?? '']
+      this.projectKey =
+        wanted.find((key) => reply.projects.some((p) => p.key === key)) ?? reply.projects[0]?.key ?? ''
       this.known = true
-      if (this.person && this.projectKey) {
+      await this.loadProject()
+    },
+    /** What every view of the project needs to name things. */
+    async loadProject() {
+      if (!this.person || !this.projectKey) this.overview = null
+      else {
         this.overview = await api<Overview>(`${this.base}/overview`)
         const remembered = localStorage.getItem('vet-line-line')
         this.lineId =
@@ -52,6 +63,14 @@ export const useSession = defineStore('session', {
             )
           )?.id ?? ''
       }
+    },
+    /** Another project: nothing of the one before stays on the screen. */
+    async chooseProject(key: string) {
+      if (key !== this.projectKey) closeFeed()
+      localStorage.setItem(REMEMBERED, key)
+      this.projectKey = key
+      this.lineId = ''
+      await this.loadProject()
     },
     chooseLine(id: string) {
       this.lineId = id

@@ -1,8 +1,10 @@
+import { isKeeper } from '../db/people'
 import { findPerson, projectsOf } from '../db/projects'
 import { openRoute } from '../http/route'
 
 export default openRoute('GET /api/session', {}, async ({ db, person }) => {
   const row = person ? await findPerson(db, { id: person }) : null
-  if (!row?.active) return { now: Date.now(), person: null, projects: [] }
-  return { now: Date.now(), person: { id: row.id, name: row.name }, projects: await projectsOf(db, row.id) }
+  if (!row?.active) return { now: Date.now(), person: null, projects: [], keeper: false }
+  const [projects, keeper] = await Promise.all([projectsOf(db, row.id), isKeeper(db, row.id)])
+  return { now: Date.now(), person: { id: row.id, name: row.name }, projects, keeper }
 })

@@ -7,6 +7,7 @@ import * as trust from './migrations/005-trust'
 import * as subjects from './migrations/006-subjects'
 import * as jobs from './migrations/007-jobs'
 import * as names from './migrations/008-names'
+import * as ownProject from './migrations/009-own-project'
 
 /** Migrations in order; each runs once. They only go forward. */
 const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
@@ -18,6 +19,7 @@ const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
   { name: '006-subjects', up: subjects.up },
   { name: '007-jobs', up: jobs.up },
   { name: '008-names', up: names.up },
+  { name: '009-own-project', up: ownProject.up },
 ]
 
 /**
@@ -43,8 +45,8 @@ export async function migrate(owner: Knex, applicationUser: string, last?: strin
 }
 
 /**
- * Entries may be read and added; chains and feeds are moved by triggers alone, which run as the owner;
- * people are its to write.
+ * Entries may be read and added; chains and feeds are moved by triggers alone, which run as the owner.
+ * People and projects come and change, and are never deleted.
  */
 const only: Record<string, string> = {
   entries: 'SELECT, INSERT',
@@ -54,10 +56,12 @@ const only: Record<string, string> = {
   files: 'SELECT, INSERT',
   attachments: 'SELECT, INSERT',
   procedures: 'SELECT, INSERT, UPDATE',
-  people: 'SELECT',
-  memberships: 'SELECT',
-  crews: 'SELECT',
-  projects: 'SELECT, UPDATE',
+  people: 'SELECT, INSERT, UPDATE',
+  memberships: 'SELECT, INSERT, DELETE',
+  crews: 'SELECT, INSERT, UPDATE',
+  projects: 'SELECT, INSERT, UPDATE',
+  installation: 'SELECT, INSERT',
+  links: 'SELECT, INSERT, UPDATE',
 }
 
 async function grant(owner: Knex, user: string) {

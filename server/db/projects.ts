@@ -8,7 +8,8 @@ export interface PersonRow {
   id: string
   sign_in: string
   name: string
-  password_hash: string
+  /** null until a password has been chosen */
+  password_hash: string | null
   pin_hash: string | null
   active: number
 }
@@ -22,10 +23,18 @@ export const findPerson = async (
     .where(by)
     .first()) ?? null
 
+/** The units in which figures are shown; what is typed may be in any. */
+export type Units = 'metric' | 'us'
+
 export interface ProjectSettings {
   rule: BandRule
   schools: Record<string, Record<string, string>>
   plan: Record<string, Record<string, InterventionPoint | null>>
+  units?: Units
+  /** local codes that apply, for documents */
+  codes?: string
+  /** what documents are headed with */
+  title?: string
 }
 
 export interface Project {

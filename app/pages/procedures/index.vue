@@ -34,6 +34,7 @@ const waiting = computed(() =>
 )
 
 const file = useTemplateRef<HTMLInputElement>('file')
+const adopting = ref(false)
 const fault = ref('')
 async function bring(event: Event) {
   const chosen = (event.target as HTMLInputElement).files?.[0]
@@ -65,6 +66,7 @@ async function bring(event: Event) {
         style="width: 320px"
       />
       <template v-if="drafting">
+        <ElButton size="large" @click="adopting = true">Adopt a sample</ElButton>
         <ElButton size="large" @click="file?.click()">Import a document</ElButton>
         <input
           ref="file"
@@ -83,8 +85,10 @@ async function bring(event: Event) {
     <Notice
       v-else-if="data.length === 0"
       empty="No procedure is issued"
-      hint="The engineer imports a document, has it reviewed, and issues it."
-    />
+      hint="The engineer adopts a sample or imports a document, has it reviewed, and issues it."
+    >
+      <ElButton v-if="drafting" type="primary" size="large" @click="adopting = true">Adopt a sample</ElButton>
+    </Notice>
     <template v-else>
       <p v-if="waiting.length && drafting" class="waiting">
         <strong
@@ -113,6 +117,7 @@ async function bring(event: Event) {
         </NuxtLink>
       </section>
     </template>
+    <ProcedureSamples v-model="adopting" @adopted="load" />
   </div>
 </template>
 

@@ -121,7 +121,8 @@ function openForm() {
 
 <template>
   <div class="page" tabindex="0" role="region" aria-label="Setup">
-    <div class="page-head"><h1 class="grow">Setup</h1></div>
+    <SetupTabs />
+    <div class="page-head"><h1 class="grow">Instruments and rule</h1></div>
     <Notice v-if="problem && !data" :problem="problem" @again="load" />
     <Notice v-else-if="!data" :loading="loading" />
     <template v-else>

@@ -1,0 +1,69 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { scaleLinear } from 'd3-scale'
+import type { ProfilePoint } from '#core/pressure/pack'
+
+/** The line from the side: invert, and the ground over it where it is known. */
+const props = defineProps<{ profile: readonly ProfilePoint[]; ground: readonly ProfilePoint[] }>()
+const box = ref<HTMLElement | null>(null)
+const { width } = useElementSize(box)
+const HEIGHT = 200
+const all = computed(() => [...props.profile, ...props.ground])
+const extent = (values: number[]): [number, number] => [
+  values.reduce((a, b) => Math.min(a, b)),
+  values.reduce((a, b) => Math.max(a, b)),
+]
+const x = computed(() =>
+  scaleLinear()
+    .domain(extent(all.value.map((p) => p.station)))
+    .range([58, Math.max(60, width.value - 14)]),
+)
+const y = computed(() =>
+  scaleLinear()
+    .domain(extent(all.value.map((p) => p.elevation)))
+    .nice(4)
+    .range([HEIGHT - 30, 14]),
+)
+const path = (points: readonly ProfilePoint[]) =>
+  points.map((p) => `${x.value(p.station)},${y.value(p.elevation)}`).join(' ')
+</script>
+
+<template>
+  <div ref="box" class="section">
+    <svg
+      v-if="width > 0 && profile.length > 1"
+      :width="width"
+      :height="HEIGHT"
+      role="img"
+      aria-label="Long section of the line"
+    >
+      <g v-for="t in y.ticks(4)" :key="`y ${t}`">
+        <line :x1="58" :x2="width - 14" :y1="y(t)" :y2="y(t)" stroke="var(--hair)" />
+        <text x="50" :y="y(t) + 4" text-anchor="end">{{ t }} m</text>
+      </g>
+      <g v-for="t in x.ticks(Math.max(2, Math.floor(width / 130)))" :key="`x ${t}`">
+        <text :x="x(t)" :y="HEIGHT - 8" text-anchor="middle">{{ t }}</text>
+      </g>
+      <polyline
+        v-if="ground.length > 1"
+        :points="path(ground)"
+        fill="none"
+        stroke="var(--muted)"
+        stroke-width="1.5"
+        stroke-dasharray="6 4"
+      />
+      <polyline :points="path(profile)" fill="none" stroke="var(--ink)" stroke-width="2.5" />
+    </svg>
+    <p v-if="ground.length > 1" class="muted small">Full: invert. Broken: ground.</p>
+  </div>
+</template>
+
+<style scoped>
+.section {
+  width: 100%;
+}
+text {
+  font-size: 13px;
+  fill: var(--muted);
+}
+</style>

@@ -1,0 +1,194 @@
+<script setup lang="ts">
+import { uuidv7 } from 'uuidv7'
+import { roleWords } from '~/words'
+import { useSession } from '~/stores/session'
+
+/** The projects that a person is on; who keeps the installation begins new ones. */
+definePageMeta({ layout: 'bare' })
+const session = useSession()
+const beginning = ref(session.projects.length === 0 && session.keeper)
+const form = reactive({
+  name: '',
+  key: '',
+  zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+  units: 'metric' as 'metric' | 'us',
+  rule: 'guarded' as 'guarded' | 'simple',
+  codes: '',
+  title: '',
+})
+const keyOf = (name: string) =>
+  name
+    .normalize('NFD')
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '')
+    .slice(0, 38)
+const keyTyped = ref(false)
+watch(
+  () => form.name,
+  (name) => keyTyped.value || (form.key = keyOf(name)),
+)
+const zones = Intl.supportedValuesOf('timeZone')
+const { busy, at, besides, send } = useSending()
+const fields = ['name', 'key', 'zone']
+
+async function open(key: string) {
+  await session.chooseProject(key)
+  await navigateTo('/')
+}
+async function begin() {
+  if (!(await send(() => api('projects', { body: { id: uuidv7(), ...form } })))) return
+  await session.load()
+  await session.chooseProject(form.key)
+  await navigateTo('/setup/check')
+}
+async function leave() {
+  await session.signOut()
+  await navigateTo('/sign-in')
+}
+</script>
+
+<template>
+  <main class="projects">
+    <header class="row">
+      <h1 class="grow">Projects</h1>
+      <span class="muted">{{ session.person?.name }}</span>
+      <ElButton size="large" @click="leave">Sign out</ElButton>
+    </header>
+    <ul v-if="session.projects.length > 0" class="list sheet">
+      <li v-for="p in session.projects" :key="p.key">
+        <button type="button" @click="open(p.key)">
+          <strong>{{ p.name }}</strong>
+          <span class="muted">{{ p.roles.map((r) => roleWords[r]).join(', ') }}</span>
+        </button>
+      </li>
+    </ul>
+    <Notice
+      v-else-if="!session.keeper"
+      empty="You are on no project yet"
+      hint="An administrator puts you on one; come back then."
+    />
+    <ElButton v-if="session.keeper && !beginning" type="primary" size="large" @click="beginning = true"
+      >Begin a project</ElButton
+    >
+    <form v-if="beginning" class="sheet form" novalidate @submit.prevent="begin">
+      <h2>A new project</h2>
+      <label class="wide"
+        >Name<ElInput v-model="form.name" size="large" maxlength="160" /><span class="fault">{{
+          at('name')
+        }}</span></label
+      >
+      <label
+        >Key, for addresses and files<ElInput
+          v-model="form.key"
+          size="large"
+          maxlength="40"
+          @input="keyTyped = true"
+        /><span class="fault">{{ at('key') }}</span></label
+      >
+      <div class="field">
+        <span>Time zone of the site</span>
+        <ElSelect v-model="form.zone" filterable size="large" aria-label="Time zone of the site"
+          ><ElOption v-for="z in zones" :key="z" :value="z" :label="z.replaceAll('_', ' ')"
+        /></ElSelect>
+        <span class="fault">{{ at('zone') }}</span>
+      </div>
+      <div class="field wide">
+        <span>How close is close enough</span>
+        <ElRadioGroup v-model="form.rule" aria-label="How close is close enough">
+          <ElRadio value="guarded"
+            >Guarded: within an instrument’s uncertainty of a limit is too close</ElRadio
+          >
+          <ElRadio value="simple">Simple: the limit alone decides</ElRadio>
+        </ElRadioGroup>
+      </div>
+      <label class="wide"
+        >Local codes that apply (where there are some)<ElInput
+          v-model="form.codes"
+          type="textarea"
+          :rows="2"
+          maxlength="2000"
+      /></label>
+      <p v-if="besides(fields)" class="fault wide" role="alert">{{ besides(fields) }}</p>
+      <div class="actions wide">
+        <ElButton v-if="session.projects.length" size="large" @click="beginning = false">Back</ElButton>
+        <ElButton
+          type="primary"
+          size="large"
+          native-type="submit"
+          :loading="busy"
+          :disabled="!form.name.trim()"
+          >Begin the project</ElButton
+        >
+      </div>
+    </form>
+  </main>
+</template>
+
+<style scoped>
+.projects {
+  max-width: 760px;
+  margin: 0 auto;
+  padding: 32px 16px;
+  display: flex;
+  flex-direction: column;
+  gap: 20px;
+  align-items: stretch;
+}
+.projects > .el-button {
+  align-self: flex-start;
+}
+.list {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.list button {
+  width: 100%;
+  min-height: 72px;
+  padding: 12px 20px;
+  display: flex;
+  flex-direction: column;
+  align-items: flex-start;
+  justify-content: center;
+  border: 0;
+  border-bottom: 1px solid var(--hair);
+  background: none;
+  color: inherit;
+  font-size: var(--s18);
+  text-align: left;
+  cursor: pointer;
+}
+.form {
+  padding: 24px;
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 14px 20px;
+}
+.form h2,
+.wide {
+  grid-column: 1 / -1;
+}
+label,
+.field {
+  display: flex;
+  flex-direction: column;
+  gap: 4px;
+  font-size: var(--s14);
+  color: var(--muted);
+}
+.actions {
+  display: flex;
+  justify-content: flex-end;
+  gap: 12px;
+}
+.el-radio-group {
+  flex-direction: column;
+  align-items: flex-start;
+}
+@media (max-width: 720px) {
+  .form {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,278 @@
+<script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core'
+import { showCount } from '#core/quantity/show'
+import type { PlannedJoint } from '#core/plan/joints'
+import type { ScheduleRead } from '../../../server/services/planning'
+import type { ChosenFile } from '~/components/delivery/FileDrop.vue'
+import { useSession } from '~/stores/session'
+import { useStrip } from '~/stores/strip'
+
+/** Joints planned along a line: a pipe length apart, or by a schedule; drawn before anything is made. */
+const session = useSession()
+const strip = useStrip()
+const { data: procedures, load } = useLoad(() =>
+  api<{ key: string; title: string; state: string; subject?: string }[]>(`${session.base}/procedures`),
+)
+onMounted(load)
+const systems = computed(() => [...new Map((procedures.value ?? []).map((p) => [p.key, p.title])).entries()])
+const way = ref<'generator' | 'schedule'>('generator')
+const form = reactive({ system: '', crew: '', from: '', to: '', pipeLength: '', pattern: '', start: '1' })
+watch(
+  () => session.line,
+  (line) =>
+    line &&
+    Object.assign(form, { from: String(line.from), to: String(line.to), pattern: `${line.key}-{n:3}` }),
+  { immediate: true },
+)
+const fields = ['system', 'crew', 'from', 'to', 'pipeLength', 'pattern', 'start']
+const { busy, at, besides, send } = useSending()
+const body = computed(() => ({ ...form, line: session.line?.id, start: Number(form.start) }))
+const complete = computed(() => Object.values(form).every((v) => v.trim() !== ''))
+const preview = ref<PlannedJoint[]>([])
+const planned = ref('')
+
+const look = useDebounceFn(async () => {
+  preview.value = []
+  if (!complete.value) return
+  const found = await send(() =>
+    api<{ joints: PlannedJoint[] }>(`${session.base}/plan/joints/preview`, { body: body.value }),
+  )
+  preview.value = found?.joints ?? []
+}, 300)
+watch(form, () => void look())
+
+async function keep(act: () => Promise<{ planned: number }>) {
+  const done = await send(act)
+  if (!done) return
+  planned.value = `${showCount(done.planned)} joints are planned.`
+  ;[preview.value, schedule.value, file.value] = [[], null, null]
+  await strip.load()
+}
+const plan = () => keep(() => api(`${session.base}/plan/joints`, { body: body.value }))
+
+const file = ref<ChosenFile | null>(null)
+const schedule = ref<ScheduleRead | null>(null)
+const sent = () => ({ line: session.line?.id, file: file.value })
+watch(file, async (chosen) => {
+  schedule.value = null
+  if (chosen)
+    schedule.value = await send(() =>
+      api<ScheduleRead>(`${session.base}/plan/schedule/preview`, { body: sent() }),
+    )
+})
+const bring = () => keep(() => api(`${session.base}/plan/schedule`, { body: sent() }))
+
+/** joints of the preview on the line, as share of its length */
+const ticks = computed(() => {
+  const line = session.line
+  const list = way.value === 'generator' ? preview.value : (schedule.value?.sample ?? [])
+  if (!line) return []
+  const step = Math.ceil(list.length / 400)
+  return list
+    .filter((_j, i) => i % step === 0)
+    .map((j) => ((j.station - line.from) / (line.to - line.from)) * 100)
+})
+</script>
+
+<template>
+  <div class="page" tabindex="0" role="region" aria-label="Joints">
+    <SetupTabs />
+    <Notice v-if="!session.line" empty="No line yet" hint="Joints are planned along a line: add it first.">
+      <NuxtLink to="/setup/lines">Lines</NuxtLink>
+    </Notice>
+    <Notice
+      v-else-if="procedures && systems.length === 0"
+      empty="No procedure yet"
+      hint="A joint is planned for a procedure: adopt one first."
+    >
+      <NuxtLink to="/procedures">Procedures</NuxtLink>
+    </Notice>
+    <template v-else>
+      <div class="page-head">
+        <h1 class="grow">Plan joints on {{ session.line.name }}</h1>
+        <ElRadioGroup v-model="way" size="large" aria-label="How">
+          <ElRadioButton value="generator">A pipe length apart</ElRadioButton>
+          <ElRadioButton value="schedule">By a schedule</ElRadioButton>
+        </ElRadioGroup>
+      </div>
+      <p v-if="planned" class="done" role="status">
+        {{ planned }} <NuxtLink to="/line">See them on the line</NuxtLink>
+      </p>
+      <form v-if="way === 'generator'" class="sheet form" novalidate @submit.prevent="plan">
+        <div class="field">
+          <span>Procedure</span>
+          <ElSelect v-model="form.system" size="large" filterable aria-label="Procedure"
+            ><ElOption v-for="[key, title] in systems" :key="key" :value="key" :label="title"
+          /></ElSelect>
+          <span class="fault">{{ at('system') }}</span>
+        </div>
+        <div class="field">
+          <span>Crew</span>
+          <ElSelect v-model="form.crew" size="large" aria-label="Crew"
+            ><ElOption v-for="c in session.overview?.crews" :key="c.id" :value="c.id" :label="c.name"
+          /></ElSelect>
+          <span class="fault">{{ at('crew') }}</span>
+        </div>
+        <label
+          >From station<ElInput v-model="form.from" size="large" maxlength="40"
+            ><template #suffix>m</template></ElInput
+          ><span class="fault">{{ at('from') }}</span></label
+        >
+        <label
+          >To station<ElInput v-model="form.to" size="large" maxlength="40"
+            ><template #suffix>m</template></ElInput
+          ><span class="fault">{{ at('to') }}</span></label
+        >
+        <label
+          >Length of one pipe in the line<ElInput
+            v-model="form.pipeLength"
+            size="large"
+            maxlength="40"
+            placeholder="2.5 m, or 8 ft"
+          /><span class="fault">{{ at('pipeLength') }}</span></label
+        >
+        <div class="two">
+          <label
+            >Numbers<ElInput v-model="form.pattern" size="large" maxlength="40" /><span class="fault">{{
+              at('pattern')
+            }}</span></label
+          >
+          <label
+            >From<ElInput v-model="form.start" size="large" maxlength="6" inputmode="numeric" /><span
+              class="fault"
+              >{{ at('start') }}</span
+            ></label
+          >
+        </div>
+        <p v-if="besides(fields)" class="fault wide" role="alert">{{ besides(fields) }}</p>
+        <div v-if="preview.length" class="wide" role="status">
+          <svg viewBox="0 0 100 8" preserveAspectRatio="none" class="ticks" aria-hidden="true">
+            <line
+              x1="0"
+              x2="100"
+              y1="4"
+              y2="4"
+              stroke="var(--hair)"
+              stroke-width="0.6"
+              vector-effect="non-scaling-stroke"
+            />
+            <path
+              v-for="x in ticks"
+              :key="x"
+              :d="`M${x} 1v6`"
+              stroke="var(--line)"
+              stroke-width="2"
+              vector-effect="non-scaling-stroke"
+            />
+          </svg>
+          <p>
+            {{ showCount(preview.length) }} joints, {{ preview[0]!.number }} at {{ preview[0]!.station }} m to
+            {{ preview.at(-1)!.number }} at {{ preview.at(-1)!.station }} m.
+          </p>
+        </div>
+        <div class="actions wide">
+          <ElButton
+            type="primary"
+            size="large"
+            native-type="submit"
+            :loading="busy"
+            :disabled="preview.length === 0"
+            >Plan {{ preview.length ? showCount(preview.length) : '' }} joints</ElButton
+          >
+        </div>
+      </form>
+      <form v-else class="sheet form" novalidate @submit.prevent="bring">
+        <div class="wide">
+          <FileDrop
+            v-model="file"
+            label="Schedule with the columns number, station, system, crew (CSV or XLSX)"
+            accept=".csv,.xlsx"
+          />
+          <p v-if="busy" class="muted" role="status">Reading …</p>
+          <p v-if="besides([])" class="fault" role="alert">{{ besides([]) }}</p>
+        </div>
+        <div v-if="schedule" class="wide" role="status">
+          <p>
+            <strong>{{ showCount(schedule.joints) }} joints</strong> can be planned<template
+              v-if="schedule.faulty"
+              >; {{ showCount(schedule.faulty) }} rows are wrong: nothing is planned until they are
+              right</template
+            >.
+          </p>
+          <table v-if="schedule.faults.length" class="figures">
+            <thead>
+              <tr>
+                <th class="number">Row</th>
+                <th>Column</th>
+                <th>What is wrong</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="(f, i) in schedule.faults" :key="i">
+                <td class="number">{{ f.row }}</td>
+                <td>{{ f.column }}</td>
+                <td>{{ f.message }}</td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
+        <div class="actions wide">
+          <ElButton
+            type="primary"
+            size="large"
+            native-type="submit"
+            :loading="busy"
+            :disabled="!schedule || schedule.faulty > 0 || schedule.joints === 0"
+            >Plan {{ schedule && !schedule.faulty ? showCount(schedule.joints) : 'the' }} joints</ElButton
+          >
+        </div>
+      </form>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.form {
+  padding: 20px;
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 14px 20px;
+  max-width: 900px;
+}
+.wide {
+  grid-column: 1 / -1;
+}
+.two {
+  display: grid;
+  grid-template-columns: 2fr 1fr;
+  gap: 12px;
+}
+label,
+.field {
+  display: flex;
+  flex-direction: column;
+  gap: 4px;
+  min-width: 0;
+  font-size: var(--s14);
+  color: var(--muted);
+}
+.ticks {
+  display: block;
+  width: 100%;
+  height: 36px;
+}
+.actions {
+  display: flex;
+  justify-content: flex-end;
+  gap: 12px;
+}
+.done {
+  padding: 12px 16px;
+  border-left: 4px solid var(--accepted);
+}
+@media (max-width: 720px) {
+  .form {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,226 @@
+<script setup lang="ts">
+import { uuidv7 } from 'uuidv7'
+import type { ChosenFile } from '~/components/delivery/FileDrop.vue'
+import type { readLineFile } from '../../../server/services/lines'
+import { useSession } from '~/stores/session'
+
+/** The lines of a project: by hand, from an alignment in GeoJSON, and from a profile as a table. */
+type LineFile = Awaited<ReturnType<typeof readLineFile>>
+const session = useSession()
+const lines = computed(() => session.overview?.lines ?? [])
+
+const editing = ref<string | null>(null)
+const open = ref(lines.value.length === 0)
+const blank = () => ({ key: '', name: '', material: '', from: '0', to: '', designPressure: '', reason: '' })
+const form = reactive(blank())
+const taken = ref<Pick<LineFile, 'path' | 'profile' | 'ground'>>({ path: [], profile: [], ground: [] })
+const remarks = ref<string[]>([])
+const file = ref<ChosenFile | null>(null)
+/** lines that a file holds, where one has to be chosen */
+const several = ref<string[]>([])
+const reading = useSending()
+const { busy, at, besides, send } = useSending()
+const fields = ['key', 'name', 'material', 'from', 'to', 'designPressure', 'reason']
+
+function begin(id: string | null) {
+  const line = lines.value.find((l) => l.id === id)
+  Object.assign(form, blank(), line && { ...line, from: String(line.from), to: String(line.to) })
+  taken.value = { path: [], profile: line?.profile ?? [], ground: [] }
+  ;[remarks.value, several.value, file.value] = [[], [], null]
+  editing.value = id
+  open.value = true
+}
+async function read(which: number | null = null) {
+  if (!file.value) return
+  several.value = []
+  const found = await reading.send(() =>
+    api<LineFile>(`${session.base}/lines/read`, { body: { file: file.value, which } }),
+  )
+  if (!found) {
+    const named = reading.fault.value?.details?.lines
+    several.value = Array.isArray(named) ? (named as string[]) : []
+    return
+  }
+  remarks.value = found.remarks
+  // A profile by itself keeps the alignment that was read before it.
+  taken.value = {
+    path: found.kind === 'alignment' ? found.path : taken.value.path,
+    profile: found.profile.length > 1 ? found.profile : taken.value.profile,
+    ground: found.ground.length > 1 ? found.ground : taken.value.ground,
+  }
+  if (found.name && !form.name) form.name = found.name
+  const along = taken.value.path.length > 1 ? taken.value.path : taken.value.profile
+  if (along.length > 1) {
+    form.from = String(Math.round(along[0]!.station * 1000) / 1000)
+    form.to = String(Math.round(along.at(-1)!.station * 1000) / 1000)
+  }
+}
+watch(file, () => void read())
+
+async function save() {
+  const { key, name, material, from, to, designPressure, reason } = form
+  const body = { key, name, material, from, to, designPressure, ...taken.value }
+  const done = await send(() =>
+    editing.value
+      ? api(`${session.base}/lines/${editing.value}`, { body: { ...body, reason } })
+      : api(`${session.base}/lines`, { body: { id: uuidv7(), ...body } }),
+  )
+  if (!done) return
+  open.value = false
+  await session.loadProject()
+}
+</script>
+
+<template>
+  <div class="page" tabindex="0" role="region" aria-label="Lines">
+    <SetupTabs />
+    <div class="page-head">
+      <h1 class="grow">Lines</h1>
+      <ElButton v-if="!open" type="primary" size="large" @click="begin(null)">Add a line</ElButton>
+    </div>
+    <form v-if="open" class="sheet form" novalidate @submit.prevent="save">
+      <div class="wide">
+        <FileDrop
+          v-model="file"
+          label="Alignment (GeoJSON) or profile (CSV, XLSX), where you have one"
+          accept=".json,.geojson,.csv,.xlsx"
+        />
+        <p v-if="reading.fault.value" class="fault" role="alert">{{ reading.fault.value.message }}</p>
+        <ul v-if="several.length" class="several">
+          <li v-for="(name, i) in several" :key="i">
+            <ElButton size="large" @click="read(i)">{{ name }}</ElButton>
+          </li>
+        </ul>
+        <ul v-if="remarks.length" class="remarks">
+          <li v-for="r in remarks" :key="r">{{ r }}</li>
+        </ul>
+        <LineMap v-if="taken.path.length > 1" :path="taken.path" />
+        <LineLongSection v-if="taken.profile.length > 1" :profile="taken.profile" :ground="taken.ground" />
+      </div>
+      <label
+        >Name<ElInput v-model="form.name" size="large" maxlength="120" placeholder="Tarn Fell sewer" /><span
+          class="fault"
+          >{{ at('name') }}</span
+        ></label
+      >
+      <label
+        >Key, for numbers<ElInput v-model="form.key" size="large" maxlength="20" placeholder="TF" /><span
+          class="fault"
+          >{{ at('key') }}</span
+        ></label
+      >
+      <label
+        >Material<ElInput v-model="form.material" size="large" maxlength="60" placeholder="concrete" /><span
+          class="fault"
+          >{{ at('material') }}</span
+        ></label
+      >
+      <label
+        >Design pressure (of a pressure line)<ElInput
+          v-model="form.designPressure"
+          size="large"
+          maxlength="40"
+          placeholder="10 bar"
+        /><span class="fault">{{ at('designPressure') }}</span></label
+      >
+      <label
+        >From station<ElInput v-model="form.from" size="large" maxlength="40"
+          ><template #suffix>m</template></ElInput
+        ><span class="fault">{{ at('from') }}</span></label
+      >
+      <label
+        >To station<ElInput v-model="form.to" size="large" maxlength="40"
+          ><template #suffix>m</template></ElInput
+        ><span class="fault">{{ at('to') }}</span></label
+      >
+      <label v-if="editing" class="wide"
+        >Why it is changed<ElInput v-model="form.reason" size="large" maxlength="400" /><span class="fault">{{
+          at('reason')
+        }}</span></label
+      >
+      <p v-if="besides(fields)" class="fault wide" role="alert">{{ besides(fields) }}</p>
+      <div class="actions wide">
+        <ElButton v-if="lines.length" size="large" @click="open = false">Back</ElButton>
+        <ElButton
+          type="primary"
+          size="large"
+          native-type="submit"
+          :loading="busy"
+          :disabled="
+            !form.name.trim() ||
+            !form.key.trim() ||
+            !form.material.trim() ||
+            !form.to.trim() ||
+            (editing !== null && !form.reason.trim())
+          "
+          >{{ editing ? 'Change the line' : 'Add the line' }}</ElButton
+        >
+      </div>
+    </form>
+    <ul v-if="lines.length && !open" class="list sheet">
+      <li v-for="l in lines" :key="l.id">
+        <div class="row">
+          <span class="grow"
+            ><strong>{{ l.name }}</strong> <span class="muted mono">{{ l.key }}</span><br /><span
+              class="muted"
+              >{{ l.material }}, stations {{ l.from }} to {{ l.to }} m</span
+            ></span
+          >
+          <ElButton size="large" @click="begin(l.id)">Change</ElButton>
+        </div>
+        <LineLongSection :profile="l.profile" :ground="[]" />
+      </li>
+    </ul>
+  </div>
+</template>
+
+<style scoped>
+.form {
+  padding: 20px;
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 14px 20px;
+  max-width: 900px;
+}
+.wide {
+  grid-column: 1 / -1;
+}
+label {
+  display: flex;
+  flex-direction: column;
+  gap: 4px;
+  font-size: var(--s14);
+  color: var(--muted);
+}
+.remarks,
+.several {
+  margin: 10px 0;
+  padding-left: 20px;
+}
+.several {
+  list-style: none;
+  padding: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.actions {
+  display: flex;
+  justify-content: flex-end;
+  gap: 12px;
+}
+.list {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.list > li {
+  padding: 14px 18px;
+  border-bottom: 1px solid var(--hair);
+}
+@media (max-width: 720px) {
+  .form {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

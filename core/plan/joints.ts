@@ -1,0 +1,60 @@
+import { Problem } from '../problem'
+import { numbering } from './numbering'
+
+export interface PlannedJoint {
+  number: string
+  /** m */
+  station: number
+}
+
+export interface Generator {
+  /** m, where pipe begins and ends */
+  from: number
+  to: number
+  /** m that one pipe makes of the line */
+  pipeLength: number
+  pattern: string
+  /** the first number */
+  start: number
+}
+
+/** A line is planned in pieces of so many. */
+export const MOST_JOINTS = 20_000
+const EPSILON = 1e-6
+
+/**
+ * Joints a pipe length apart, between two pipes each: none where the first pipe begins, none where the
+ * last one ends.
+ *
+ * @param line stations of the line, m
+ * @throws Problem naming `from`, `to`, `pipeLength`, `pattern` or `start`
+ */
+export function generateJoints(g: Generator, line: { from: number; to: number }): PlannedJoint[] {
+  if (!(g.from >= line.from - EPSILON))
+    throw new Problem('out-of-bounds', 'This lies before the line.', 'from')
+  if (!(g.to <= line.to + EPSILON))
+    throw new Problem('out-of-bounds', 'This lies after the end of the line.', 'to')
+  if (!(g.to > g.from)) throw new Problem('contradiction', 'The end lies after the beginning.', 'to')
+  if (!(g.pipeLength > 0.1)) throw new Problem('out-of-bounds', 'A pipe is longer than 0.1 m.', 'pipeLength')
+  if (!Number.isSafeInteger(g.start) || g.start < 0)
+    throw new Problem('not-whole', 'The first number is a whole number.', 'start')
+  const name = numbering(g.pattern)
+  const count = Math.ceil((g.to - g.from) / g.pipeLength - EPSILON) - 1
+  if (count < 1)
+    throw new Problem(
+      'nothing',
+      'One pipe reaches from one end to the other: there is no joint.',
+      'pipeLength',
+    )
+  if (count > MOST_JOINTS)
+    throw new Problem(
+      'too-many',
+      `These would be ${count} joints: plan at most ${MOST_JOINTS} at once.`,
+      'pipeLength',
+    )
+  return Array.from({ length: count }, (_v, i) => ({
+    number: name(g.start + i),
+    // To the millimetre, as stations are set out.
+    station: Math.round((g.from + (i + 1) * g.pipeLength) * 1000) / 1000,
+  }))
+}

@@ -1,0 +1,78 @@
+import type { Knex } from 'knex'
+import { emptySummary } from '#core/judgement/projection'
+import type { Role } from '#core/access'
+
+export interface NewJoint {
+  id: string
+  alignment: string
+  number: string
+  station: number
+  system: string
+  crew: string
+}
+
+const AT_ONCE = 500
+
+export async function insertJoints(db: Knex, project: string, joints: readonly NewJoint[]): Promise<void> {
+  const summary = JSON.stringify(emptySummary)
+  for (let i = 0; i < joints.length; i += AT_ONCE)
+    await db('joints').insert(
+      joints.slice(i, i + AT_ONCE).map((j) => ({ ...j, project, facts: '{}', summary })),
+    )
+}
+
+/** Numbers that joints of a project have. */
+export const jointNumbers = async (db: Knex, project: string): Promise<string[]> =>
+  db('joints').where({ project }).pluck('number')
+
+export const moveJoint = async (db: Knex, id: string, crew: string): Promise<void> =>
+  void (await db('joints').where({ id }).update({ crew }))
+
+/** How many are planned, by line, crew and system. */
+export async function countsOf(db: Knex, project: string) {
+  const count = (table: string, column: string) =>
+    db(table)
+      .where({ project })
+      .groupBy(column)
+      .select(`${column} as key`)
+      .count('* as n') as unknown as Promise<{ key: string; n: number }[]>
+  const [byLine, byCrew, reaches, systems, reachSystems, roles, articles] = await Promise.all([
+    count('joints', 'alignment'),
+    count('joints', 'crew'),
+    count('reaches', 'alignment'),
+    db('joints').where({ project }).distinct('system', 'alignment') as Promise<
+      { system: string; alignment: string }[]
+    >,
+    db('reaches').where({ project }).distinct('system', 'alignment') as Promise<
+      { system: string; alignment: string }[]
+    >,
+    db('memberships as m')
+      .join('people as p', 'p.id', 'm.person')
+      .where({ 'm.project': project, 'p.active': true })
+      .select('m.role', 'm.crew', 'm.person')
+      .select({ joined: db.raw('p.password_hash IS NOT NULL') }) as Promise<
+      { role: Role; crew: string | null; person: string; joined: number }[]
+    >,
+    db('catalogue').where({ project }).count('* as n') as unknown as Promise<{ n: number }[]>,
+  ])
+  const map = (rows: { key: string; n: number }[]) => new Map(rows.map((r) => [r.key, Number(r.n)]))
+  return {
+    jointsByLine: map(byLine),
+    jointsByCrew: map(byCrew),
+    reachesByLine: map(reaches),
+    systems: [...systems, ...reachSystems],
+    roles,
+    articles: Number(articles[0]!.n),
+  }
+}
+
+/** Keys of the procedures of a project, and whether one of their revisions is issued. */
+export async function procedureKeys(db: Knex, project: string): Promise<Map<string, boolean>> {
+  const rows = (await db('procedures').where({ project }).select('procedure_key', 'state')) as {
+    procedure_key: string
+    state: string
+  }[]
+  const out = new Map<string, boolean>()
+  for (const r of rows) out.set(r.procedure_key, (out.get(r.procedure_key) ?? false) || r.state === 'issued')
+  return out
+}
