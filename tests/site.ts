@@ -14,12 +14,22 @@ export interface TestSite {
 }
 
 /** A whole Vet Line of its own – database, server, demo project – in a temporary folder. */
-export function startSite(port: number): TestSite {
+export const startSite = (port: number): TestSite => site('demo', port).started
+
+/** The same without the demo, as a new user starts it, and the link that it prints. */
+export function startEmptySite(port: number): TestSite & { link: string } {
+  const { started, printed } = site('start', port)
+  const link = /http:\/\/127\.0\.0\.1:\d+\/start#[\w-]+/.exec(printed)?.[0]
+  if (!link) throw new Error(`No link was printed: ${printed}`)
+  return { ...started, link }
+}
+
+function site(command: 'demo' | 'start', port: number): { started: TestSite; printed: string } {
   const data = mkdtempSync(join(tmpdir(), 'vet-line-site-'))
-  const run = launch(data, 'demo', '--port', String(port))
+  const run = launch(data, command, '--port', String(port))
   const address = /http:\/\/127\.0\.0\.1:\d+/.exec(run.stdout)?.[0]
   if (run.status !== 0 || !address) throw new Error(`The test site did not start: ${run.stderr}`)
-  return {
+  const started = {
     data,
     address,
     stop() {
@@ -27,4 +37,5 @@ export function startSite(port: number): TestSite {
       rmSync(data, { recursive: true, force: true })
     },
   }
+  return { started, printed: run.stdout }
 }

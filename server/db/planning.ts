@@ -66,13 +66,24 @@ export async function countsOf(db: Knex, project: string) {
   }
 }
 
-/** Keys of the procedures of a project, and whether one of their revisions is issued. */
-export async function procedureKeys(db: Knex, project: string): Promise<Map<string, boolean>> {
-  const rows = (await db('procedures').where({ project }).select('procedure_key', 'state')) as {
-    procedure_key: string
-    state: string
-  }[]
-  const out = new Map<string, boolean>()
-  for (const r of rows) out.set(r.procedure_key, (out.get(r.procedure_key) ?? false) || r.state === 'issued')
+export interface PlannedProcedure {
+  key: string
+  title: string
+  issued: boolean
+}
+
+/** The procedures of a project by their keys, and whether one of their revisions is issued. */
+export async function proceduresOf(db: Knex, project: string): Promise<Map<string, PlannedProcedure>> {
+  const rows = (await db('procedures')
+    .where({ project })
+    .select('procedure_key', 'title', 'state')
+    .orderBy('revision')) as { procedure_key: string; title: string; state: string }[]
+  const out = new Map<string, PlannedProcedure>()
+  for (const { procedure_key: key, title, state } of rows)
+    out.set(key, {
+      key,
+      title,
+      issued: out.get(key)?.issued === true || state === 'issued',
+    })
   return out
 }

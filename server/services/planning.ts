@@ -9,7 +9,7 @@ import { uuidv7 } from 'uuidv7'
 import { inTransaction } from '../db/connection'
 import { instrumentsOf } from '../db/instruments'
 import { findJoint } from '../db/joints'
-import { countsOf, insertJoints, jointNumbers, moveJoint, procedureKeys, type NewJoint } from '../db/planning'
+import { countsOf, insertJoints, jointNumbers, moveJoint, proceduresOf, type NewJoint } from '../db/planning'
 import { alignmentsOf, crewsOf, type Project } from '../db/projects'
 import { noteChange } from './changes'
 import { runHeavy } from './heavy/run'
@@ -41,7 +41,7 @@ export interface GeneratorTyped {
 async function generated(db: Knex, project: Project, typed: GeneratorTyped): Promise<PlannedJoint[]> {
   const line = await lineOf(db, project, typed.line)
   await crewOf(db, project, typed.crew)
-  if (!(await procedureKeys(db, project.id)).has(typed.system))
+  if (!(await proceduresOf(db, project.id)).has(typed.system))
     throw new Problem(
       'not-found',
       `This project has no procedure "${typed.system}": adopt it first.`,
@@ -123,7 +123,7 @@ async function scheduled(db: Knex, project: Project, line: string, file: SentFil
   const [table, numbers, systems, crews] = await Promise.all([
     runHeavy('table', file),
     jointNumbers(db, project.id),
-    procedureKeys(db, project.id),
+    proceduresOf(db, project.id),
     crewsOf(db, project.id),
   ])
   return {
@@ -217,7 +217,7 @@ export async function checkPlan(db: Knex, project: Project) {
     alignmentsOf(db, project.id),
     crewsOf(db, project.id),
     countsOf(db, project.id),
-    procedureKeys(db, project.id),
+    proceduresOf(db, project.id),
     instrumentsOf(db, project.id),
   ])
   const now = Date.now()
@@ -236,7 +236,7 @@ export async function checkPlan(db: Knex, project: Project) {
       lines: [
         ...new Set(counts.systems.filter((s) => s.system === key).map((s) => lineName.get(s.alignment)!)),
       ],
-      issued: procedures.get(key) === true,
+      issued: procedures.get(key)?.issued === true,
       inHand: procedures.has(key),
     })),
     crews: crews.map((c) => ({
@@ -252,5 +252,5 @@ export async function checkPlan(db: Knex, project: Project) {
     instrumentsOut: instruments.length - good.length,
     articles: counts.articles,
   }
-  return { plan, findings: planCheck(plan) }
+  return { plan, procedures: [...procedures.values()], findings: planCheck(plan) }
 }

@@ -4,7 +4,7 @@ import type { Knex } from 'knex'
 import { parse } from 'yaml'
 import { Problem } from '#core/problem'
 import { uuidv7 } from 'uuidv7'
-import { procedureKeys } from '../db/planning'
+import { proceduresOf } from '../db/planning'
 import type { Project } from '../db/projects'
 import { draftProcedure } from './procedures'
 import type { Actor } from './record'
@@ -47,7 +47,7 @@ async function readShipped(): Promise<Shipped[]> {
 const samples = () => (shipped ??= readShipped())
 
 export async function samplesOf(db: Knex, project: Project): Promise<Sample[]> {
-  const adopted = await procedureKeys(db, project.id)
+  const adopted = await proceduresOf(db, project.id)
   return (await samples()).map(({ source: _, ...s }) => ({ ...s, adopted: adopted.has(s.key) }))
 }
 
@@ -61,7 +61,7 @@ export async function adoptSamples(
   const all = await samples()
   const unknown = keys.find((k) => !all.some((s) => s.key === k))
   if (unknown) throw new Problem('not-found', `There is no sample "${unknown}".`, 'keys')
-  const adopted = await procedureKeys(db, project.id)
+  const adopted = await proceduresOf(db, project.id)
   const wanted = all.filter((s) => keys.includes(s.key) && !adopted.has(s.key))
   for (const { source } of wanted) await draftProcedure(db, actor, uuidv7(), source)
   return wanted.length

@@ -10,6 +10,7 @@ import {
   signOff,
   step,
   toJoint,
+  typeDay,
   view,
 } from './people'
 
@@ -215,11 +216,11 @@ test('an opening date of a tin starts its own shorter life', async ({ browser })
   await ines.getByRole('link', { name: 'Lots' }).click()
   await ines.getByLabel('Find a lot').fill('PR-5')
   await ines.getByRole('option', { name: /PR-5/ }).click()
-  await ines.getByLabel('Opened').fill(today(-61))
+  await typeDay(ines, 'Opened', today(-61))
   await ines.getByRole('button', { name: 'Enter the dates' }).click()
   await expect(ines.getByText('life after opening')).toBeVisible()
   await expect(ines.getByText('Not used in a step without a waiver that names it.')).toBeVisible()
-  await ines.getByLabel('Opened').fill('')
+  await typeDay(ines, 'Opened', '')
   await ines.getByRole('button', { name: 'Enter the dates' }).click()
   await expect(ines.getByText('printed expiry')).toBeVisible()
 })

@@ -1,4 +1,5 @@
 import { expect, type Browser, type BrowserContextOptions, type Locator, type Page } from '@playwright/test'
+import { DateTime } from 'luxon'
 import { stateWords } from '../../app/words'
 import { demoPassword, demoPin } from '../../demo/people'
 
@@ -54,7 +55,7 @@ export const step = (page: Page, title: string) =>
       `^${title.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}: (?:${Object.values(stateWords).join('|')})$`,
     ),
   })
-export const heading = (page: Page, title: string) =>
+export const heading = (page: Page, title: string | RegExp) =>
   page.getByRole('heading', { level: 1, name: title, exact: true })
 
 /** Opens a joint at one of its steps. */
@@ -92,10 +93,15 @@ export async function sayWhyAgain(page: Page, why: string) {
   await page.getByRole('dialog').getByRole('button', { name: 'Record', exact: true }).click()
 }
 
-export async function signOff(page: Page, action: string, reason?: { label: string; text: string }) {
+export async function signOff(
+  page: Page,
+  action: string,
+  reason?: { label: string; text: string },
+  pin = demoPin,
+) {
   const dialog = page.getByRole('dialog')
   if (reason) await dialog.getByLabel(reason.label).fill(reason.text)
-  await dialog.getByLabel('PIN or password').fill(demoPin)
+  await dialog.getByLabel('PIN or password').fill(pin)
   await dialog.getByRole('button', { name: action, exact: true }).click()
   await expect(dialog).toBeHidden()
 }
@@ -118,4 +124,23 @@ export async function pick(page: Page, label: string, text: string) {
   const list = await openSelect(page, label)
   await page.getByRole('combobox', { name: label, exact: true }).fill(text)
   await list.getByRole('option', { name: new RegExp(`^${text}`) }).click()
+}
+
+/** Types a calendar day as the product shows days; nothing for none. */
+export async function typeDay(page: Page, label: string, iso: string) {
+  const field = page.getByRole('combobox', { name: label })
+  await field.fill(iso ? DateTime.fromISO(iso).toFormat('d LLL yyyy') : '')
+  await field.press('Enter')
+}
+
+/** Answers yes to questions that no earlier joint of the shift has answered already. */
+export async function yesWhereAsked(page: Page, titles: readonly string[]) {
+  for (const title of titles) {
+    const name = await step(page, title).getAttribute('aria-label')
+    if (name?.endsWith(': Accepted')) continue
+    await step(page, title).click()
+    await expect(heading(page, title)).toBeVisible()
+    await page.getByRole('button', { name: 'Yes', exact: true }).click()
+    await expect(step(page, title)).toHaveAccessibleName(`${title}: Accepted`)
+  }
 }

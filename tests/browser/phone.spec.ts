@@ -61,17 +61,21 @@ test('a crew lead makes a whole electrofusion joint on a phone, by touch', async
   await pick(rhona, 'Downstream pipe', 'B008')
   await pick(rhona, 'Fitting', 'K006')
   await tap(rhona, 'Open the joint')
-  // Plain questions stand on one card; the next of them is answered from its line.
-  await expect(heading(rhona, 'Right parts on site')).toBeVisible()
-  await tap(rhona, 'Installer qualified: yes')
-  await yes(
-    rhona,
-    'Right parts on site',
-    'Instruments in date',
-    'Tools laid out',
-    'Protected',
-    'Dry and sheltered',
-  )
+  // Plain questions stand on one card; the next of them is answered from its line. What the same crew lead
+  // answered at another joint of the day stands already.
+  const asked = heading(rhona, 'Right parts on site')
+  await expect(asked.or(heading(rhona, 'Air temperature'))).toBeVisible()
+  if (await asked.isVisible()) {
+    await tap(rhona, 'Installer qualified: yes')
+    await yes(
+      rhona,
+      'Right parts on site',
+      'Instruments in date',
+      'Tools laid out',
+      'Protected',
+      'Dry and sheltered',
+    )
+  }
   await read(rhona, 'Air temperature', ['14'])
   await yes(rhona, 'Washed and dried', 'Ends sound')
   await read(rhona, 'Cut square', ['0.4', '0.6'])

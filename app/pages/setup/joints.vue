@@ -2,7 +2,7 @@
 import { useDebounceFn } from '@vueuse/core'
 import { showCount } from '#core/quantity/show'
 import type { PlannedJoint } from '#core/plan/joints'
-import type { ScheduleRead } from '../../../server/services/planning'
+import type { checkPlan, ScheduleRead } from '../../../server/services/planning'
 import type { ChosenFile } from '~/components/delivery/FileDrop.vue'
 import { useSession } from '~/stores/session'
 import { useStrip } from '~/stores/strip'
@@ -10,11 +10,9 @@ import { useStrip } from '~/stores/strip'
 /** Joints planned along a line: a pipe length apart, or by a schedule; drawn before anything is made. */
 const session = useSession()
 const strip = useStrip()
-const { data: procedures, load } = useLoad(() =>
-  api<{ key: string; title: string; state: string; subject?: string }[]>(`${session.base}/procedures`),
-)
+const { data: plan, load } = useLoad(() => api<Awaited<ReturnType<typeof checkPlan>>>(`${session.base}/plan`))
 onMounted(load)
-const systems = computed(() => [...new Map((procedures.value ?? []).map((p) => [p.key, p.title])).entries()])
+const systems = computed(() => plan.value?.procedures ?? [])
 const way = ref<'generator' | 'schedule'>('generator')
 const form = reactive({ system: '', crew: '', from: '', to: '', pipeLength: '', pattern: '', start: '1' })
 watch(
@@ -48,7 +46,7 @@ async function keep(act: () => Promise<{ planned: number }>) {
   ;[preview.value, schedule.value, file.value] = [[], null, null]
   await strip.load()
 }
-const plan = () => keep(() => api(`${session.base}/plan/joints`, { body: body.value }))
+const planAll = () => keep(() => api(`${session.base}/plan/joints`, { body: body.value }))
 
 const file = ref<ChosenFile | null>(null)
 const schedule = ref<ScheduleRead | null>(null)
@@ -81,7 +79,7 @@ const ticks = computed(() => {
       <NuxtLink to="/setup/lines">Lines</NuxtLink>
     </Notice>
     <Notice
-      v-else-if="procedures && systems.length === 0"
+      v-else-if="plan && systems.length === 0"
       empty="No procedure yet"
       hint="A joint is planned for a procedure: adopt one first."
     >
@@ -98,11 +96,11 @@ const ticks = computed(() => {
       <p v-if="planned" class="done" role="status">
         {{ planned }} <NuxtLink to="/line">See them on the line</NuxtLink>
       </p>
-      <form v-if="way === 'generator'" class="sheet form" novalidate @submit.prevent="plan">
+      <form v-if="way === 'generator'" class="sheet form" novalidate @submit.prevent="planAll">
         <div class="field">
           <span>Procedure</span>
           <ElSelect v-model="form.system" size="large" filterable aria-label="Procedure"
-            ><ElOption v-for="[key, title] in systems" :key="key" :value="key" :label="title"
+            ><ElOption v-for="p in systems" :key="p.key" :value="p.key" :label="p.title"
           /></ElSelect>
           <span class="fault">{{ at('system') }}</span>
         </div>
