@@ -59,6 +59,17 @@ const pathTo = (key: string) =>
     .replace('/api/projects/:project', base)
     .replace(/:(\w+)/g, (_all, name: string) => other[name] ?? uuidv7())
 
+const plan = () => ({
+  line: other.line,
+  system: 'pe-electrofusion-socket',
+  crew: other.crew,
+  from: '0',
+  to: '50',
+  pipeLength: '10',
+  pattern: 'X-{n}',
+  start: 1,
+})
+
 /** Bodies that are right but for the ids in them. */
 const bodyOf = (key: string): object => {
   const secret = '2468'
@@ -96,6 +107,15 @@ const bodyOf = (key: string): object => {
     '/confirm': { row: 'restraint' },
     '/sign': { secret, image: 'data:image/png;base64,AAAA' },
     '/shift/revoke': { entry: other.joint, reason: 'x' },
+    '/roles': { roles: [{ role: 'inspector', crew: null }], reason: 'x' },
+    '/active': { active: false, reason: 'x' },
+    '/crews/:crew': { name: 'x', reason: 'x' },
+    '/lines/:line': { key: 'X', name: 'x', material: 'x', from: '0', to: '9', reason: 'x' },
+    '/joints/:joint/crew': { crew: other.crew, reason: 'x' },
+    '/plan/joints': plan(),
+    '/plan/joints/preview': plan(),
+    '/plan/schedule': { line: other.line, file: { name: 'x.csv', data: 'YQ==' } },
+    '/plan/schedule/preview': { line: other.line, file: { name: 'x.csv', data: 'YQ==' } },
     '/orders/preview': { file: { name: 'x.csv', data: 'YQ==' } },
   }
   const end = Object.keys(bodies)

@@ -16,26 +16,14 @@ async function comingIn(db: Knex) {
     made_at DATETIME(3) NOT NULL, expires_at DATETIME(3) NOT NULL, used_at DATETIME(3) NULL, KEY (person))`)
 }
 
-/** Lines by their own coordinates, and what stands on them. */
+/** Lines by their own coordinates, and the ground over them. */
 async function lines(db: Knex) {
   await db.raw(`ALTER TABLE alignments
     ADD COLUMN path LONGTEXT NOT NULL DEFAULT '[]' CHECK (JSON_VALID(path)),
-    ADD COLUMN ground LONGTEXT NOT NULL DEFAULT '[]' CHECK (JSON_VALID(ground)),
-    ADD COLUMN withdrawn_at DATETIME(3) NULL`)
-  await db.raw(`CREATE TABLE structures (
-    id UUID PRIMARY KEY, project UUID NOT NULL REFERENCES projects(id),
-    alignment UUID NOT NULL REFERENCES alignments(id), kind VARCHAR(12) CHARACTER SET ascii NOT NULL,
-    name VARCHAR(40) NOT NULL, station DOUBLE NOT NULL, UNIQUE (project, name), KEY (alignment, station))`)
-}
-
-/** Nothing that was planned is deleted: it is withdrawn, with a reason in the record. */
-async function withdrawals(db: Knex) {
-  for (const table of ['joints', 'reaches', 'packs'])
-    await db.raw(`ALTER TABLE ${table} ADD COLUMN withdrawn_at DATETIME(3) NULL`)
+    ADD COLUMN ground LONGTEXT NOT NULL DEFAULT '[]' CHECK (JSON_VALID(ground))`)
 }
 
 export async function up(db: Knex): Promise<void> {
   await comingIn(db)
   await lines(db)
-  await withdrawals(db)
 }

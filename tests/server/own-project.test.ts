@@ -1,0 +1,391 @@
+import type { Knex } from 'knex'
+import { uuidv7 } from 'uuidv7'
+import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
+import { findProject } from '../../server/db/projects'
+import { makeLink } from '../../server/services/links'
+import { verifyRecord } from '../../server/services/verify'
+import { base, Client, signedIn } from './client'
+import { asApplication, asOwner } from './connect'
+
+/** A project of one's own over HTTP: who comes in, what is planned, and what is refused. */
+let db: Knex
+let admin: Client
+let petra: Client
+const nobody = () => new Client(inject('address'))
+beforeAll(async () => {
+  db = asOwner(inject('data'))
+  ;[admin, petra] = (await signedIn(inject('address'), 'admin', 'petra')) as [Client, Client]
+})
+afterAll(() => db.destroy())
+
+const PASSWORD = 'a moor with curlews'
+const secrets = (token: string) => ({ token, password: PASSWORD, pin: '7391' })
+const add = async (signIn: string, roles: object[], more: object = {}) =>
+  admin.post(`${base}/people`, { id: uuidv7(), name: `Person ${signIn}`, signIn, roles, ...more })
+const tokenOf = (reply: { body: unknown }) => (reply.body as { token: string }).token
+const personOf = async (signIn: string) =>
+  (await db('people').where({ sign_in: signIn }).first('id')).id as string
+
+describe('a one-time link', () => {
+  it('lets the person in who it is for, once', async () => {
+    const token = tokenOf(await add('curlew', [{ role: 'inspector', crew: null }]))
+    expect(token).toMatch(/^[\w-]{43}$/)
+    const look = await nobody().post('links/look', { token })
+    expect(look.body).toMatchObject({ kind: 'join', person: { name: 'Person curlew', signIn: 'curlew' } })
+    const [one, two] = await Promise.all([1, 2].map(() => nobody().post('links/choose', secrets(token))))
+    expect([one!.status, two!.status].sort()).toEqual([200, 422])
+    expect((await nobody().post('links/choose', secrets(token))).problem?.code).toBe('dead-link')
+    expect((await nobody().post('links/look', { token })).problem?.code).toBe('dead-link')
+  })
+  it('before it is used nobody signs in as that person', async () => {
+    await add('dunlin', [{ role: 'inspector', crew: null }])
+    for (const password of ['', 'null', PASSWORD])
+      expect((await nobody().post('session', { signIn: 'dunlin', password })).status).not.toBe(200)
+  })
+  it.each([
+    ['password', { password: 'short' }, 'password'],
+    ['PIN', { pin: '1234' }, 'pin'],
+  ])('is not used up by a %s that is refused', async (_, wrong, field) => {
+    const person = await personOf('dunlin')
+    const token = tokenOf(await admin.post(`${base}/people/${person}/link`, {}))
+    expect((await nobody().post('links/choose', { ...secrets(token), ...wrong })).problem?.field).toBe(field)
+    expect((await nobody().post('links/look', { token })).status).toBe(200)
+  })
+  it('ends with its time, and with a newer one', async () => {
+    const person = await personOf('dunlin')
+    const first = tokenOf(await admin.post(`${base}/people/${person}/link`, {}))
+    const second = tokenOf(await admin.post(`${base}/people/${person}/link`, {}))
+    expect((await nobody().post('links/look', { token: first })).problem?.code).toBe('dead-link')
+    expect((await nobody().post('links/look', { token: second })).status).toBe(200)
+    await db('links')
+      .where({ person })
+      .update({ expires_at: new Date(Date.now() - 1000) })
+    expect((await nobody().post('links/choose', secrets(second))).problem?.code).toBe('dead-link')
+  })
+  it('is no use to somebody who was let in no more', async () => {
+    const person = await personOf('dunlin')
+    const token = tokenOf(await admin.post(`${base}/people/${person}/link`, {}))
+    await admin.post(`${base}/people/${person}/active`, { active: false, reason: 'left' })
+    expect((await nobody().post('links/choose', secrets(token))).problem?.code).toBe('dead-link')
+    expect((await admin.post(`${base}/people/${person}/link`, {})).problem?.code).toBe('not-active')
+  })
+  it('that founds an installation works in no installation that is founded', async () => {
+    const token = await makeLink(asApplication(inject('data')), 'found', null, null)
+    const founding = { ...secrets(token), installation: 'Mine', name: 'Thief', signIn: 'thief' }
+    expect((await nobody().post('links/found', founding)).problem?.code).toBe('dead-link')
+    expect(await db('people').where({ sign_in: 'thief' })).toEqual([])
+  })
+  it('of a join does not found anything', async () => {
+    const token = tokenOf(await add('plover', [{ role: 'witness', crew: null }]))
+    const founding = { ...secrets(token), installation: 'Mine', name: 'Thief', signIn: 'thief' }
+    expect((await nobody().post('links/found', founding)).problem?.code).toBe('dead-link')
+    expect((await nobody().post('links/look', { token })).status).toBe(200)
+  })
+  it('its token is kept nowhere', async () => {
+    const token = tokenOf(await add('siskin', [{ role: 'witness', crew: null }]))
+    const kept =
+      JSON.stringify(await db('links')) + JSON.stringify(await db('entries').where({ kind: 'setting' }))
+    expect(kept).not.toContain(token)
+  })
+  it('whoever guesses waits longer and longer', async () => {
+    const codes = []
+    for (let i = 0; i < 36; i++)
+      codes.push(
+        (await nobody().post('links/look', { token: 'x'.repeat(42) + String(i % 10) })).problem!.code,
+      )
+    expect(codes.slice(0, 30)).toEqual(new Array(30).fill('dead-link'))
+    expect(codes.slice(30)).toContain('too-many')
+    await db('tries').delete()
+  })
+})
+
+describe('people of a project', () => {
+  it.each([
+    ['a sign-in name that is taken, whatever its letters', { signIn: 'TAM' }, 'signIn'],
+    ['a sign-in name with spaces', { signIn: 'a b' }, 'signIn'],
+    ['an unknown role', { roles: [{ role: 'king', crew: null }] }, 'roles'],
+    [
+      'a role twice',
+      {
+        roles: [
+          { role: 'witness', crew: null },
+          { role: 'witness', crew: null },
+        ],
+      },
+      'roles',
+    ],
+    ['a crew lead without a crew', { roles: [{ role: 'crew-lead', crew: null }] }, 'crew'],
+    ['a crew of nowhere', { roles: [{ role: 'crew-lead', crew: uuidv7() }] }, 'crew'],
+  ])('%s is refused by its field', async (_, more, field) => {
+    const reply = await add('linnet', [{ role: 'witness', crew: null }], more)
+    expect([reply.status >= 400 && reply.status < 500, reply.problem?.field]).toEqual([true, field])
+    expect(await db('people').where({ sign_in: 'linnet' })).toEqual([])
+  })
+  it('a project keeps an administrator', async () => {
+    const person = await personOf('admin')
+    const less = { roles: [{ role: 'inspector', crew: null }], reason: 'x' }
+    expect((await admin.post(`${base}/people/${person}/roles`, less)).problem?.code).toBe(
+      'last-administrator',
+    )
+    const shut = { active: false, reason: 'x' }
+    expect((await admin.post(`${base}/people/${person}/active`, shut)).problem?.code).toBe(
+      'last-administrator',
+    )
+  })
+  it('other roles end the sessions, and are noted with their reason', async () => {
+    const token = tokenOf(await add('wren', [{ role: 'inspector', crew: null }]))
+    await nobody().post('links/choose', secrets(token))
+    const wren = nobody()
+    const signIn = await fetch(`${inject('address')}/api/session`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ signIn: 'wren', password: PASSWORD }),
+    })
+    ;(wren as unknown as { cookie: string }).cookie = signIn.headers.getSetCookie()[0]!.split(';')[0]!
+    expect((await wren.get(`${base}/today`)).status).toBe(200)
+    const person = await personOf('wren')
+    const change = { roles: [{ role: 'witness', crew: null }], reason: 'inspects elsewhere' }
+    expect((await admin.post(`${base}/people/${person}/roles`, change)).status).toBe(200)
+    expect((await wren.get(`${base}/today`)).problem?.code).toBe('signed-out')
+    const [last] = await db('entries').where({ kind: 'setting' }).orderBy('feed', 'desc').limit(1)
+    expect(JSON.parse(last.payload)).toMatchObject({ what: 'roles', person, reason: 'inspects elsewhere' })
+  })
+  it('a crew is there once, and keeps its joints under another name', async () => {
+    const crew = (await db('crews').where({ name: 'Crew Quay' }).first('id')).id
+    const again = await admin.post(`${base}/crews`, { id: uuidv7(), name: 'crew  QUAY' })
+    expect(again.problem).toMatchObject({ code: 'duplicate', field: 'name' })
+    const rename = { name: 'Crew Jetty', reason: 'moved' }
+    expect((await admin.post(`${base}/crews/${crew}`, rename)).status).toBe(200)
+    expect(Number((await db('joints').where({ crew }).count('* as n'))[0]!.n)).toBeGreaterThan(0)
+    await admin.post(`${base}/crews/${crew}`, { name: 'Crew Quay', reason: 'back' })
+  })
+})
+
+describe('a new project', () => {
+  const typed = { name: 'Gull Skerry', zone: 'Europe/Oslo', units: 'us', rule: 'guarded' }
+  it('is begun by who keeps the installation, who administers it', async () => {
+    expect((await petra.post('projects', { id: uuidv7(), key: 'gull', ...typed })).problem?.code).toBe(
+      'forbidden',
+    )
+    expect((await admin.post('projects', { id: uuidv7(), key: 'gull-skerry', ...typed })).status).toBe(200)
+    const session = (await admin.get('session')).body as { projects: { key: string; roles: string[] }[] }
+    expect(session.projects.find((p) => p.key === 'gull-skerry')?.roles).toEqual(['administrator'])
+    expect((await petra.get('projects/gull-skerry/overview')).status).toBe(404)
+  })
+  it.each([
+    ['a key that is there', { key: 'gull-skerry' }, 'key'],
+    ['a key of odd letters', { key: 'Gull Skerry' }, 'key'],
+    ['a zone that nobody keeps', { key: 'other', zone: 'Moon/Sea' }, 'zone'],
+  ] as [string, object, string][])('%s is refused by its field', async (_, more, field) => {
+    const reply = await admin.post('projects', { id: uuidv7(), key: 'x-y', ...typed, ...more })
+    expect([reply.status >= 400 && reply.status < 500, reply.problem?.field]).toEqual([true, field])
+  })
+  it('changes its name with a reason', async () => {
+    const change = { name: 'Gull Rock', zone: 'Europe/Oslo', units: 'metric', reason: 'the chart says so' }
+    expect((await admin.post('projects/gull-skerry/settings/project', change)).status).toBe(200)
+    expect((await findProject(db, 'gull-skerry'))?.name).toBe('Gull Rock')
+    const gull = (await findProject(db, 'gull-skerry'))!
+    expect(gull.settings).toMatchObject({ rule: 'guarded', units: 'metric' })
+    const report = await verifyRecord(db, [gull])
+    expect([report.faults, report.stale]).toEqual([[], []])
+  })
+})
+
+const whole = {
+  name: 'Fell',
+  material: 'concrete',
+  from: '0',
+  to: '60000 m',
+  designPressure: '',
+  profile: [
+    { station: 0, elevation: 40 },
+    { station: 60_000, elevation: 4 },
+  ],
+}
+const file = (name: string, text: string) => ({ name, data: Buffer.from(text).toString('base64') })
+
+describe('a line', () => {
+  const id = uuidv7()
+  it('is added, once by its key', async () => {
+    expect((await petra.post(`${base}/lines`, { id, key: 'FL', ...whole })).status).toBe(200)
+    expect((await petra.post(`${base}/lines`, { id: uuidv7(), key: 'fl', ...whole })).problem).toMatchObject({
+      code: 'duplicate',
+      field: 'key',
+    })
+  })
+  it.each([
+    [
+      'a station that falls back',
+      {
+        profile: [
+          { station: 5, elevation: 1 },
+          { station: 4, elevation: 1 },
+        ],
+      },
+      'profile',
+    ],
+    ['an end before its beginning', { to: '-1' }, 'to'],
+    ['a length in bar', { to: '3 bar' }, 'to'],
+    ['a key that no number bears', { key: '=x' }, 'key'],
+  ])('with %s is refused by its field', async (_, more, field) => {
+    const reply = await petra.post(`${base}/lines`, { id: uuidv7(), key: 'BAD', ...whole, ...more })
+    expect([reply.status >= 400 && reply.status < 500, reply.problem?.field]).toEqual([true, field])
+  })
+  it('is longer when it was laid on, and never shorter than what is planned on it', async () => {
+    const main = await db('alignments').where({ name: 'Rising main' }).first()
+    const typed = {
+      key: main.line_key,
+      name: main.name,
+      material: main.material,
+      from: '0',
+      profile: JSON.parse(main.profile),
+      reason: 'laid on',
+    }
+    const shorter = await petra.post(`${base}/lines/${main.id}`, { ...typed, to: '100 m' })
+    expect(shorter.problem).toMatchObject({ code: 'in-use', field: 'to' })
+    const to = main.to_station as number
+    expect((await petra.post(`${base}/lines/${main.id}`, { ...typed, to: `${to + 50}` })).status).toBe(200)
+    const after = await db('alignments').where({ id: main.id }).first()
+    expect([after.to_station, JSON.parse(after.facts)]).toEqual([to + 50, JSON.parse(main.facts)])
+    await petra.post(`${base}/lines/${main.id}`, { ...typed, to: `${to}` })
+  })
+  it('a file is read and nothing is kept', async () => {
+    const before = Number((await db('alignments').count('* as n'))[0]!.n)
+    const points = Array.from({ length: 20_000 }, (_v, i) => [i * 1e-5, 50, 10])
+    const long = file('x.geojson', JSON.stringify({ type: 'LineString', coordinates: points }))
+    const read = await petra.post(`${base}/lines/read`, { file: long })
+    expect((read.body as { path: unknown[] }).path).toHaveLength(20_000)
+    for (const [bad, code] of [
+      [file('x.geojson', '{'), 'bad-file'],
+      [file('x.geojson', '{"type":"LineString","coordinates":[[54,120],[55,120]]}'), 'wrong-order'],
+      [file('x.csv', 'station,invert\n0,1\n-5,2'), 'bad-rows'],
+      [{ name: 'x.csv', data: 'AAECAw==' }, 'bad-file'],
+    ] as const)
+      expect((await petra.post(`${base}/lines/read`, { file: bad })).problem?.code).toBe(code)
+    expect(Number((await db('alignments').count('* as n'))[0]!.n)).toBe(before)
+    await db('alignments').where({ id }).delete()
+  })
+})
+
+describe('joints of a line', () => {
+  let line: string
+  let crew: string
+  const typed = (more: object = {}) => ({
+    line,
+    crew,
+    system: 'rc-confined-ring',
+    from: '0',
+    to: '100 m',
+    pipeLength: '2.5 m',
+    pattern: 'PL-{n:4}',
+    start: 1,
+    ...more,
+  })
+  const own = 'projects/gull-skerry'
+  let north: string
+  beforeAll(async () => {
+    const person = await personOf('admin')
+    const both = ['administrator', 'engineer'].map((role) => ({ role, crew: null }))
+    await admin.post(`${own}/people/${person}/roles`, { roles: both, reason: 'writes procedures too' })
+    await admin.signIn('admin')
+    ;[line, crew, north] = [uuidv7(), uuidv7(), uuidv7()]
+    await admin.post(`${own}/crews`, { id: crew, name: 'Crew Dunes' })
+    await admin.post(`${own}/crews`, { id: north, name: 'Crew North' })
+    expect((await admin.post(`${own}/samples/adopt`, { keys: ['rc-confined-ring'] })).body).toEqual({
+      adopted: 1,
+    })
+    expect((await admin.post(`${own}/lines`, { id: line, key: 'FL', ...whole })).status).toBe(200)
+  })
+  const count = async () => Number((await db('joints').where({ alignment: line }).count('* as n'))[0]!.n)
+
+  it('are looked at first, and then planned', async () => {
+    const preview = await admin.post(`${own}/plan/joints/preview`, typed())
+    expect((preview.body as { joints: unknown[] }).joints).toHaveLength(39)
+    expect(await count()).toBe(0)
+    expect((await admin.post(`${own}/plan/joints`, typed())).body).toEqual({ planned: 39 })
+    expect(await count()).toBe(39)
+  })
+  it('a number is given once', async () => {
+    expect((await admin.post(`${own}/plan/joints`, typed())).problem).toMatchObject({
+      code: 'duplicate',
+      field: 'start',
+    })
+    expect(await count()).toBe(39)
+  })
+  it('for no procedure that the project has not', async () => {
+    const reply = await admin.post(`${own}/plan/joints`, typed({ system: 'glue', pattern: 'GL-{n}' }))
+    expect(reply.problem).toMatchObject({ code: 'not-found', field: 'system' })
+  })
+  it('a schedule of twenty thousand rows is looked at in five seconds, and planned in ten', async () => {
+    const rows = Array.from(
+      { length: 20_000 },
+      (_v, i) => `SC-${i},${100 + i * 2.5},rc-confined-ring,crew dunes`,
+    )
+    const body = { line, file: file('joints.csv', ['number,station,system,crew', ...rows].join('\n')) }
+    let start = performance.now()
+    const preview = await admin.post(`${own}/plan/schedule/preview`, body)
+    expect(preview.body).toMatchObject({ joints: 20_000, faulty: 0 })
+    expect(performance.now() - start).toBeLessThan(5000)
+    start = performance.now()
+    expect((await admin.post(`${own}/plan/schedule`, body)).body).toEqual({ planned: 20_000 })
+    expect(performance.now() - start).toBeLessThan(10_000)
+    expect(await count()).toBe(20_039)
+  }, 60_000)
+  it('one wrong row, and nothing of a schedule is planned', async () => {
+    const before = await count()
+    const text = [
+      'number,station,system,crew',
+      'OK-1,1,rc-confined-ring,Crew Dunes',
+      '=2+2,2,glue,Crew Moon',
+    ].join('\n')
+    const body = { line, file: file('joints.csv', text) }
+    const preview = (await admin.post(`${own}/plan/schedule/preview`, body)).body as {
+      faults: { row: number; column: string }[]
+    }
+    expect(preview.faults.map((f) => [f.row, f.column])).toEqual([
+      [3, 'number'],
+      [3, 'system'],
+      [3, 'crew'],
+    ])
+    expect((await admin.post(`${own}/plan/schedule`, body)).problem?.code).toBe('bad-rows')
+    expect(await count()).toBe(before)
+  })
+  it('goes to another crew with its reason, which the record keeps', async () => {
+    const joint = await db('joints').where({ number: 'PL-0001' }).first('id')
+    const give = (to: string, reason = 'north is free') =>
+      admin.post(`${own}/joints/${joint.id}/crew`, { crew: to, reason })
+    expect((await give(crew)).problem?.code).toBe('same')
+    expect((await give(north, ' ')).problem?.field).toBe('reason')
+    expect((await give(north)).status).toBe(200)
+    expect((await db('joints').where({ id: joint.id }).first('crew')).crew).toBe(north)
+    const { id: project } = (await findProject(db, 'gull-skerry'))!
+    const [last] = await db('entries').where({ project, kind: 'setting' }).orderBy('feed', 'desc').limit(1)
+    expect(JSON.parse(last.payload)).toMatchObject({ what: 'joint-crew', before: crew, after: north })
+  })
+  it('the record of the project holds', async () => {
+    const report = await verifyRecord(db, [(await findProject(db, 'gull-skerry'))!])
+    expect([report.faults.slice(0, 3), report.stale.slice(0, 3)]).toEqual([[], []])
+  })
+  it('the plan check says what misses still', async () => {
+    const { findings } = (await admin.get(`${own}/plan`)).body as { findings: { code: string }[] }
+    expect(findings.map((f) => f.code)).toEqual(
+      expect.arrayContaining(['not-issued', 'no-lead', 'no-inspector']),
+    )
+  })
+})
+
+describe('samples and the plan check', () => {
+  it('what ships is listed, and adopted as a draft, once', async () => {
+    const list = (await petra.get(`${base}/samples`)).body as { key: string; adopted: boolean }[]
+    expect(list.length).toBeGreaterThan(20)
+    expect(list.filter((s) => !s.adopted)).toEqual([])
+    expect((await petra.post(`${base}/samples/adopt`, { keys: ['rc-sealant'] })).body).toEqual({ adopted: 0 })
+    expect((await petra.post(`${base}/samples/adopt`, { keys: ['glue'] })).problem?.field).toBe('keys')
+  })
+  it('the demo’s crews can work', async () => {
+    const { findings } = (await petra.get(`${base}/plan`)).body as {
+      findings: { needed: boolean; sentence: string }[]
+    }
+    expect(findings.filter((f) => f.needed)).toEqual([])
+  })
+})
