@@ -85,11 +85,18 @@ const shots: Shot[] = [
     },
   },
   {
-    name: 'setup',
+    name: 'new-line',
     as: 'admin',
     go: async (page) => {
-      await page.goto(`${address}/setup`)
-      await page.getByText('Calliper C-2').waitFor()
+      await page.goto(`${address}/setup/lines`)
+      await page.getByRole('button', { name: 'Add a line' }).click()
+      const file = page.getByLabel(/^Alignment/).last()
+      await file.setInputFiles('samples/own-project/alignment.geojson')
+      await page.getByRole('img', { name: /^The line from above/ }).waitFor()
+      await file.setInputFiles('samples/own-project/profile.csv')
+      await page.getByRole('img', { name: 'Long section of the line' }).waitFor()
+      await page.getByLabel('Key, for numbers').fill('TF')
+      await page.getByLabel('Material').fill('concrete')
     },
   },
   {

@@ -23,7 +23,7 @@ const help = ref(false)
 const views = computed(() =>
   [
     { to: '/', key: 't', word: 'Today', icon: IconToday, show: true },
-    { to: '/line', key: 'l', word: 'Line', icon: IconLine, show: true },
+    { to: '/line', key: 'l', word: 'Line', icon: IconLine, show: session.can('see-site') },
     {
       to: '/clocks',
       key: 'k',
@@ -38,7 +38,7 @@ const views = computed(() =>
       icon: IconTruck,
       show: session.can('see-office'),
     },
-    { to: '/embedment', key: 'e', word: 'Embedment', icon: IconLayers, show: true },
+    { to: '/embedment', key: 'e', word: 'Embedment', icon: IconLayers, show: session.can('see-site') },
     {
       to: '/tests',
       key: 'p',
@@ -46,8 +46,8 @@ const views = computed(() =>
       icon: IconGauge,
       show: session.can('see-office'),
     },
-    { to: '/ncrs', key: 'n', word: 'NCRs', icon: IconFlag, show: true },
-    { to: '/procedures', key: 'b', word: 'Procedures', icon: IconBook, show: true },
+    { to: '/ncrs', key: 'n', word: 'NCRs', icon: IconFlag, show: session.can('see-site') },
+    { to: '/procedures', key: 'b', word: 'Procedures', icon: IconBook, show: session.can('see-site') },
     { to: '/bench', key: 'c', word: 'Bench', icon: IconCalculator, show: true },
     { to: '/setup', key: 's', word: 'Setup', icon: IconSetup, show: true },
   ].filter((v) => v.show),
@@ -81,6 +81,8 @@ useKeys(
   { first: true },
 )
 
+// Nothing of another project, or of another line, is shown while this one is read.
+if (strip.lineId !== session.lineId) strip.$reset()
 watch(
   () => session.lineId,
   () => void strip.load(),

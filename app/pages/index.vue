@@ -80,8 +80,10 @@ onMounted(() => (strip.station = null))
     <Notice
       v-if="!session.can('see-site')"
       empty="Nothing on site needs an administrator"
-      hint="People, crews, instruments and backups are kept with the command line for now."
-    />
+      hint="What the project still misses before crews can work stands in the plan check."
+    >
+      <NuxtLink to="/setup/check">Plan check</NuxtLink>
+    </Notice>
     <Notice v-else-if="problem && !data" :problem="problem" @again="load" />
     <Notice v-else-if="!data" :loading="loading" />
     <div v-else class="columns">

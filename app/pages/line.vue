@@ -53,6 +53,7 @@ const first = computed(() => all.value.find((j) => !j.opened))
 const ROWS = 200
 const rows = computed(() => within(joints.value, ...view.value).slice(0, ROWS))
 const tableOpen = ref(false)
+const giving = ref(false)
 
 function step(by: number) {
   const list = joints.value
@@ -145,6 +146,7 @@ onBeforeUnmount(() => (store.station = null))
             · {{ chosen.done }} of {{ chosen.applicable }} checks</template
           >
         </div>
+        <ElButton v-if="session.can('plan-work')" size="large" @click="giving = true">Other crew …</ElButton>
         <ElButton type="primary" size="large" @click="navigateTo(`/joints/${chosen.id}`)">{{
           chosen.opened ? 'Open the sheet' : 'Open this joint'
         }}</ElButton>
@@ -194,6 +196,7 @@ onBeforeUnmount(() => (store.station = null))
         {{ store.strip.packs.map((p) => `${p.number} ${packStateWords[p.state]}`).join(' · ') }}
       </p>
     </details>
+    <GiveJoint v-if="chosen" v-model="giving" :joint="chosen" @given="store.load" />
   </div>
 </template>
 

@@ -169,7 +169,7 @@ async function leave() {
 .wide {
   grid-column: 1 / -1;
 }
-label,
+label:not([class]),
 .field {
   display: flex;
   flex-direction: column;

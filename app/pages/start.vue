@@ -140,7 +140,7 @@ form {
 form p {
   margin: 0;
 }
-label {
+label:not([class]) {
   display: flex;
   flex-direction: column;
   gap: 4px;

@@ -23,7 +23,7 @@ export interface PlanFinding {
   /** nothing can be made without it; else it only helps */
   needed: boolean
   /** where it is mended */
-  where: 'people' | 'lines' | 'procedures' | 'joints' | 'instruments' | 'articles'
+  where: 'people' | 'lines' | 'procedures' | 'joints' | 'reaches' | 'instruments' | 'articles'
 }
 
 /** What still misses before a crew can work, the needed first; nothing where everything is there. */
@@ -44,7 +44,7 @@ export function planCheck(plan: Planned): PlanFinding[] {
       )
     if (line.reaches === 0 && line.joints > 0)
       misses(
-        'joints',
+        'reaches',
         'no-reach',
         `${line.name} is not cut into reaches: its embedment is not recorded.`,
         false,

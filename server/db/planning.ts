@@ -69,6 +69,8 @@ export async function countsOf(db: Knex, project: string) {
 export interface PlannedProcedure {
   key: string
   title: string
+  /** it is worked along a reach, not at a joint */
+  ofReach: boolean
   issued: boolean
 }
 
@@ -77,12 +79,14 @@ export async function proceduresOf(db: Knex, project: string): Promise<Map<strin
   const rows = (await db('procedures')
     .where({ project })
     .select('procedure_key', 'title', 'state')
-    .orderBy('revision')) as { procedure_key: string; title: string; state: string }[]
+    .select({ of_reach: db.raw(`source REGEXP '["]?subject["]?[ ]*:[ ]*["]?reach'`) })
+    .orderBy('revision')) as { procedure_key: string; title: string; state: string; of_reach: number }[]
   const out = new Map<string, PlannedProcedure>()
-  for (const { procedure_key: key, title, state } of rows)
+  for (const { procedure_key: key, title, state, of_reach } of rows)
     out.set(key, {
       key,
       title,
+      ofReach: of_reach === 1,
       issued: out.get(key)?.issued === true || state === 'issued',
     })
   return out

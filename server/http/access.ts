@@ -31,6 +31,8 @@ export const access = {
   'GET /api/projects/:project/plan': 'see-plan',
   'POST /api/projects/:project/plan/joints': 'plan-work',
   'POST /api/projects/:project/plan/joints/preview': 'plan-work',
+  'POST /api/projects/:project/plan/reaches': 'plan-work',
+  'POST /api/projects/:project/plan/reaches/preview': 'plan-work',
   'POST /api/projects/:project/plan/schedule': 'plan-work',
   'POST /api/projects/:project/plan/schedule/preview': 'plan-work',
   'POST /api/projects/:project/joints/:joint/crew': 'plan-work',

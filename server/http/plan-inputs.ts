@@ -68,4 +68,16 @@ export const generatorBody = yup.object({
   start: yup.number().strict().required(),
 })
 
+export const cuttingBody = yup.object({
+  line: uuid().required(),
+  system: words(60),
+  crew: uuid().required(),
+  from: typed(),
+  to: typed(),
+  every: typed(),
+  pattern: words(40),
+  start: yup.number().strict().required(),
+  facts: yup.object().default({}),
+})
+
 export const scheduleBody = yup.object({ line: uuid().required(), file: planFile })

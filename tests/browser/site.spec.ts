@@ -302,6 +302,46 @@ const views: [name: string, open: (page: Page) => Promise<void>][] = [
   ],
 ]
 
+/** Views of who sets a project up. */
+const setup = [
+  '/setup/check',
+  '/setup/people',
+  '/setup/lines',
+  '/setup/joints',
+  '/setup/reaches',
+  '/projects',
+]
+
+test('the views of an administrator have no serious accessibility finding, by day and night', async ({
+  browser,
+}) => {
+  for (const shift of ['day', 'night'] as const) {
+    const admin = await person(
+      browser,
+      'admin',
+      async (page) =>
+        void (await page.addInitScript((s) => localStorage.setItem('vet-line-shift', s), shift)),
+      { reducedMotion: 'reduce' },
+    )
+    for (const path of setup) {
+      await admin.goto(address() + path)
+      await expect(admin.getByRole('heading').first()).toBeVisible()
+      const { violations } = await new AxeBuilder({ page: admin }).analyze()
+      expect(
+        violations
+          .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+          .map(
+            (v) =>
+              `${path}: ${v.id} ${v.nodes
+                .map((n) => n.target.join(' '))
+                .slice(0, 3)
+                .join(' | ')}`,
+          ),
+      ).toEqual([])
+    }
+  }
+})
+
 test.describe('every view', () => {
   for (const shift of ['day', 'night'] as const) {
     test(`has no serious accessibility finding on the ${shift} shift`, async ({ browser }) => {

@@ -374,6 +374,48 @@ describe('joints of a line', () => {
   })
 })
 
+describe('reaches of a line', () => {
+  const typed = async (more: object = {}) => ({
+    line: (await db('alignments').where({ line_key: 'SO' }).first('id')).id,
+    crew: (await db('crews').where({ name: 'Crew Dunes' }).first('id')).id,
+    system: 'embed-flexible',
+    from: '0',
+    to: '60 m',
+    every: '30 m',
+    pattern: 'SO reach {n:2}',
+    start: 1,
+    facts: {},
+    ...more,
+  })
+  it('are looked at, with the facts that are typed for them', async () => {
+    const reply = (await petra.post(`${base}/plan/reaches/preview`, await typed())).body as {
+      reaches: { from: number; to: number }[]
+      facts: { key: string; optional?: boolean; example?: string }[]
+    }
+    expect(reply.reaches.map((r) => [r.from, r.to])).toEqual([
+      [0, 30],
+      [30, 60],
+    ])
+    const facts = Object.fromEntries(reply.facts.filter((f) => !f.optional).map((f) => [f.key, f.example]))
+    expect((await petra.post(`${base}/plan/reaches`, await typed())).problem?.code).toBe('missing')
+    expect((await petra.post(`${base}/plan/reaches`, await typed({ facts }))).body).toEqual({ planned: 2 })
+    const over = await petra.post(
+      `${base}/plan/reaches`,
+      await typed({ facts, from: '45 m', pattern: 'X {n}' }),
+    )
+    expect(over.problem).toMatchObject({ code: 'overlap', field: 'from' })
+    const report = await verifyRecord(db, [(await findProject(db, 'skerry-head'))!])
+    expect([report.faults.slice(0, 3), report.stale.slice(0, 3)]).toEqual([[], []])
+  })
+  it.each([
+    ['a procedure for joints', { system: 'rc-sealant' }, 'system'],
+    ['a procedure that is not issued', { system: 'glue' }, 'system'],
+    ['a crew of nowhere', { crew: uuidv7() }, 'crew'],
+  ])('%s is refused by its field', async (_, more, field) => {
+    expect((await petra.post(`${base}/plan/reaches/preview`, await typed(more))).problem?.field).toBe(field)
+  })
+})
+
 describe('samples and the plan check', () => {
   it('what ships is listed, and adopted as a draft, once', async () => {
     const list = (await petra.get(`${base}/samples`)).body as { key: string; adopted: boolean }[]

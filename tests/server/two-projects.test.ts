@@ -114,6 +114,7 @@ const bodyOf = (key: string): object => {
     '/joints/:joint/crew': { crew: other.crew, reason: 'x' },
     '/plan/joints': plan(),
     '/plan/joints/preview': plan(),
+    '/plan/reaches': { ...plan(), pipeLength: undefined, every: '10', facts: {} },
     '/plan/schedule': { line: other.line, file: { name: 'x.csv', data: 'YQ==' } },
     '/plan/schedule/preview': { line: other.line, file: { name: 'x.csv', data: 'YQ==' } },
     '/orders/preview': { file: { name: 'x.csv', data: 'YQ==' } },

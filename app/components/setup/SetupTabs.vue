@@ -10,6 +10,7 @@ const tabs = computed(() =>
     { to: '/setup/people', word: 'People', show: session.can('keep-people') },
     { to: '/setup/lines', word: 'Lines', show: session.can('plan-work') },
     { to: '/setup/joints', word: 'Joints', show: session.can('plan-work') },
+    { to: '/setup/reaches', word: 'Reaches', show: session.can('plan-work') },
     { to: '/setup', word: 'Instruments', show: true },
   ].filter((t) => t.show),
 )

@@ -14,6 +14,7 @@ const places: Record<PlanFinding['where'], { to: string; word: string }> = {
   people: { to: '/setup/people', word: 'People' },
   lines: { to: '/setup/lines', word: 'Lines' },
   joints: { to: '/setup/joints', word: 'Joints' },
+  reaches: { to: '/setup/reaches', word: 'Reaches' },
   procedures: { to: '/procedures', word: 'Procedures' },
   instruments: { to: '/setup', word: 'Instruments' },
   articles: { to: '/deliveries/orders', word: 'Orders' },

@@ -12,7 +12,7 @@ const session = useSession()
 const strip = useStrip()
 const { data: plan, load } = useLoad(() => api<Awaited<ReturnType<typeof checkPlan>>>(`${session.base}/plan`))
 onMounted(load)
-const systems = computed(() => plan.value?.procedures ?? [])
+const systems = computed(() => plan.value?.procedures.filter((p) => !p.ofReach) ?? [])
 const way = ref<'generator' | 'schedule'>('generator')
 const form = reactive({ system: '', crew: '', from: '', to: '', pipeLength: '', pattern: '', start: '1' })
 watch(
@@ -245,7 +245,7 @@ const ticks = computed(() => {
   grid-template-columns: 2fr 1fr;
   gap: 12px;
 }
-label,
+label:not([class]),
 .field {
   display: flex;
   flex-direction: column;

@@ -185,7 +185,7 @@ async function save() {
 .wide {
   grid-column: 1 / -1;
 }
-label {
+label:not([class]) {
   display: flex;
   flex-direction: column;
   gap: 4px;

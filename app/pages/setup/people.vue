@@ -284,7 +284,7 @@ li.out strong {
   flex-direction: column;
   gap: 14px;
 }
-label,
+label:not([class]),
 .field {
   display: flex;
   flex-direction: column;

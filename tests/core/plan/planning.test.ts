@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { readCsv } from '../../../core/files/table'
 import { planCheck, type Planned } from '../../../core/plan/check'
 import { generateJoints, type Generator } from '../../../core/plan/joints'
+import { cutReaches, type Cutting } from '../../../core/plan/reaches'
 import { numbering } from '../../../core/plan/numbering'
 import { readSchedule } from '../../../core/plan/schedule'
 import { Problem } from '../../../core/problem'
@@ -155,5 +156,49 @@ describe('the plan check', () => {
   it('what is needed stands before what only helps', () => {
     const needed = planCheck({ ...whole, articles: 0, lines: [] }).map((f) => f.needed)
     expect(needed).toEqual([true, false])
+  })
+})
+
+describe('a line cut into reaches', () => {
+  const cut: Cutting = { from: 0, to: 100, every: 30, pattern: 'R {n:2}', start: 1 }
+  it('one after the other without a gap, the last one what is left', () => {
+    expect(cutReaches(cut, line).map((r) => [r.name, r.from, r.to])).toEqual([
+      ['R 01', 0, 30],
+      ['R 02', 30, 60],
+      ['R 03', 60, 90],
+      ['R 04', 90, 100],
+    ])
+  })
+  it('a rest of less than a tenth goes to the reach before it', () => {
+    expect(cutReaches({ ...cut, every: 33 }, line).at(-1)).toEqual({ name: 'R 03', from: 66, to: 100 })
+  })
+  it('covers all of it, once, whatever the lengths', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 2, max: 9000 }), fc.integer({ min: 10, max: 900 }), (to, every) => {
+        const [end, length] = [to / 10, every / 10]
+        const reaches = cutReaches({ ...cut, to: end, every: length }, { from: 0, to: end })
+        expect([reaches[0]!.from, reaches.at(-1)!.to]).toEqual([0, end])
+        for (const [i, r] of reaches.entries()) {
+          expect(r.to).toBeGreaterThan(r.from)
+          if (i > 0) expect(r.from).toBe(reaches[i - 1]!.to)
+          expect(r.to - r.from).toBeLessThan(1.1 * length + 1e-6)
+        }
+      }),
+    )
+  })
+  it.each<[string, Partial<Cutting>, [string, string]]>([
+    ['before the line', { from: -1 }, ['out-of-bounds', 'from']],
+    ['beyond the line', { to: 101 }, ['out-of-bounds', 'to']],
+    ['backwards', { from: 60, to: 40 }, ['contradiction', 'to']],
+    ['shorter than a metre', { every: 0.5 }, ['out-of-bounds', 'every']],
+    ['half a number', { start: 0.5 }, ['not-whole', 'start']],
+  ])('%s is refused by its field', (_, more, expected) => {
+    expect(field(() => cutReaches({ ...cut, ...more }, line))).toEqual(expected)
+  })
+  it('none is cut over another, and one may begin where another ends', () => {
+    const taken = [{ name: 'R old', from: 20, to: 50 }]
+    expect(field(() => cutReaches(cut, line, taken))).toEqual(['overlap', 'from'])
+    expect(cutReaches({ ...cut, from: 50 }, line, taken)).toHaveLength(2)
+    expect(cutReaches({ ...cut, to: 20 }, line, taken)).toHaveLength(1)
   })
 })

@@ -1,0 +1,74 @@
+<script setup lang="ts">
+import { useSession } from '~/stores/session'
+import type { StripJoint } from '~/stores/strip'
+
+/** A joint goes to another crew, with its reason. */
+const open = defineModel<boolean>({ required: true })
+const props = defineProps<{ joint: StripJoint }>()
+const emit = defineEmits<{ given: [] }>()
+const session = useSession()
+const form = reactive({ crew: '', reason: '' })
+const others = computed(() => session.overview?.crews.filter((c) => c.id !== props.joint.crew) ?? [])
+const { busy, at, besides, send } = useSending()
+watch(open, () => Object.assign(form, { crew: '', reason: '' }))
+async function give() {
+  if (!(await send(() => api(`${session.base}/joints/${props.joint.id}/crew`, { body: { ...form } })))) return
+  open.value = false
+  emit('given')
+}
+</script>
+
+<template>
+  <ElDialog v-model="open" :title="`${joint.number}: to another crew`" width="520px" align-center>
+    <form class="form" novalidate @submit.prevent="give">
+      <p class="muted">
+        It is {{ session.crewName(joint.crew) }}’s now. What was recorded there stays as it was written.
+      </p>
+      <div class="field">
+        <span>Crew</span>
+        <ElSelect v-model="form.crew" size="large" aria-label="Other crew"
+          ><ElOption v-for="c in others" :key="c.id" :value="c.id" :label="c.name"
+        /></ElSelect>
+        <span class="fault">{{ at('crew') }}</span>
+      </div>
+      <label
+        >Why<ElInput v-model="form.reason" size="large" maxlength="400" /><span class="fault">{{
+          at('reason')
+        }}</span></label
+      >
+      <p v-if="besides(['crew', 'reason'])" class="fault" role="alert">{{ besides(['crew', 'reason']) }}</p>
+      <div class="actions">
+        <ElButton size="large" @click="open = false">Back</ElButton>
+        <ElButton
+          type="primary"
+          size="large"
+          native-type="submit"
+          :loading="busy"
+          :disabled="!form.crew || !form.reason.trim()"
+          >Give it</ElButton
+        >
+      </div>
+    </form>
+  </ElDialog>
+</template>
+
+<style scoped>
+.form {
+  display: flex;
+  flex-direction: column;
+  gap: 14px;
+}
+label:not([class]),
+.field {
+  display: flex;
+  flex-direction: column;
+  gap: 4px;
+  font-size: var(--s14);
+  color: var(--muted);
+}
+.actions {
+  display: flex;
+  justify-content: flex-end;
+  gap: 12px;
+}
+</style>

@@ -1,0 +1,225 @@
+<script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core'
+import { startOf } from '#core/procedure/facts'
+import type { PlannedSpan } from '#core/plan/reaches'
+import type { ProcedureFact } from '#core/procedure/types'
+import type { checkPlan } from '../../../server/services/planning'
+import { useSession } from '~/stores/session'
+import { useStrip } from '~/stores/strip'
+
+/** A line cut into reaches for its embedment; drawn before anything is made. */
+const session = useSession()
+const strip = useStrip()
+const { data: plan, load } = useLoad(() => api<Awaited<ReturnType<typeof checkPlan>>>(`${session.base}/plan`))
+onMounted(load)
+const systems = computed(() => plan.value?.procedures.filter((p) => p.ofReach && p.issued) ?? [])
+
+const form = reactive({ system: '', crew: '', from: '', to: '', every: '60', pattern: '', start: '1' })
+watch(
+  () => session.line,
+  (line) =>
+    line &&
+    Object.assign(form, { from: String(line.from), to: String(line.to), pattern: `${line.key} reach {n:2}` }),
+  { immediate: true },
+)
+const asked = ref<ProcedureFact[]>([])
+const facts = reactive<Record<string, string | boolean>>({})
+const fields = computed(() => [...Object.keys(form), ...asked.value.map((f) => f.key)])
+const { busy, at, besides, send } = useSending()
+const body = () => ({
+  ...form,
+  line: session.line?.id,
+  start: Number(form.start),
+  facts: Object.fromEntries(asked.value.map((f) => [f.key, facts[f.key]]).filter(([, v]) => v !== '')),
+})
+const preview = ref<PlannedSpan[]>([])
+const planned = ref('')
+const look = useDebounceFn(async () => {
+  preview.value = []
+  if (Object.values(form).some((v) => v.trim() === '')) return
+  const found = await send(() =>
+    api<{ reaches: PlannedSpan[]; facts: ProcedureFact[] }>(`${session.base}/plan/reaches/preview`, {
+      body: body(),
+    }),
+  )
+  preview.value = found?.reaches ?? []
+  if (!found) return
+  for (const f of found.facts) facts[f.key] ??= startOf(f)
+  asked.value = found.facts
+}, 300)
+watch(form, () => void look())
+
+async function cut() {
+  const done = await send(() => api<{ planned: number }>(`${session.base}/plan/reaches`, { body: body() }))
+  if (!done) return
+  planned.value = `The line is cut into ${done.planned} reaches.`
+  preview.value = []
+  await strip.load()
+}
+const share = (station: number) => {
+  const { from, to } = session.line!
+  return ((station - from) / (to - from)) * 100
+}
+</script>
+
+<template>
+  <div class="page" tabindex="0" role="region" aria-label="Reaches">
+    <SetupTabs />
+    <Notice v-if="!session.line" empty="No line yet" hint="A line is cut into reaches: add it first.">
+      <NuxtLink to="/setup/lines">Lines</NuxtLink>
+    </Notice>
+    <Notice
+      v-else-if="plan && systems.length === 0"
+      empty="No embedment procedure is issued"
+      hint="A reach is worked by an issued procedure: adopt one for embedment, have it reviewed, and issue it."
+    >
+      <NuxtLink to="/procedures">Procedures</NuxtLink>
+    </Notice>
+    <template v-else>
+      <div class="page-head">
+        <h1 class="grow">Cut {{ session.line.name }} into reaches</h1>
+      </div>
+      <p v-if="planned" class="done" role="status">
+        {{ planned }} <NuxtLink to="/embedment">See them in Embedment</NuxtLink>
+      </p>
+      <form class="sheet form" novalidate @submit.prevent="cut">
+        <div class="field">
+          <span>Embedment procedure</span>
+          <ElSelect v-model="form.system" size="large" aria-label="Embedment procedure"
+            ><ElOption v-for="p in systems" :key="p.key" :value="p.key" :label="p.title"
+          /></ElSelect>
+          <span class="fault">{{ at('system') }}</span>
+        </div>
+        <div class="field">
+          <span>Crew</span>
+          <ElSelect v-model="form.crew" size="large" aria-label="Crew"
+            ><ElOption v-for="c in session.overview?.crews" :key="c.id" :value="c.id" :label="c.name"
+          /></ElSelect>
+          <span class="fault">{{ at('crew') }}</span>
+        </div>
+        <label
+          >From station<ElInput v-model="form.from" size="large" maxlength="40"
+            ><template #suffix>m</template></ElInput
+          ><span class="fault">{{ at('from') }}</span></label
+        >
+        <label
+          >To station<ElInput v-model="form.to" size="large" maxlength="40"
+            ><template #suffix>m</template></ElInput
+          ><span class="fault">{{ at('to') }}</span></label
+        >
+        <label
+          >Length of one reach<ElInput v-model="form.every" size="large" maxlength="40"
+            ><template #suffix>m</template></ElInput
+          ><span class="fault">{{ at('every') }}</span></label
+        >
+        <div class="two">
+          <label
+            >Names<ElInput v-model="form.pattern" size="large" maxlength="40" /><span class="fault">{{
+              at('pattern')
+            }}</span></label
+          >
+          <label
+            >From<ElInput v-model="form.start" size="large" maxlength="6" inputmode="numeric" /><span
+              class="fault"
+              >{{ at('start') }}</span
+            ></label
+          >
+        </div>
+        <template v-if="asked.length">
+          <p class="muted small wide">The same for every one of them, from the drawing and the site:</p>
+          <div class="facts wide">
+            <FactField
+              v-for="f in asked"
+              :key="f.key"
+              v-model="facts[f.key]!"
+              :fact="f"
+              :fault="at(f.key) || undefined"
+            />
+          </div>
+        </template>
+        <p v-if="besides(fields)" class="fault wide" role="alert">{{ besides(fields) }}</p>
+        <div v-if="preview.length" class="wide" role="status">
+          <svg viewBox="0 0 100 8" preserveAspectRatio="none" class="spans" aria-hidden="true">
+            <rect
+              v-for="s in preview"
+              :key="s.name"
+              :x="share(s.from)"
+              y="1"
+              :width="share(s.to) - share(s.from)"
+              height="6"
+              fill="none"
+              stroke="var(--line)"
+              stroke-width="2"
+              vector-effect="non-scaling-stroke"
+            />
+          </svg>
+          <p>
+            {{ preview.length }} reaches, {{ preview[0]!.name }} to {{ preview.at(-1)!.name }}; the last is
+            {{ Math.round((preview.at(-1)!.to - preview.at(-1)!.from) * 10) / 10 }} m long.
+          </p>
+        </div>
+        <div class="actions wide">
+          <ElButton
+            type="primary"
+            size="large"
+            native-type="submit"
+            :loading="busy"
+            :disabled="preview.length === 0"
+            >Cut {{ preview.length || 'the' }} reaches</ElButton
+          >
+        </div>
+      </form>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.form {
+  padding: 20px;
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 14px 20px;
+  max-width: 900px;
+}
+.wide {
+  grid-column: 1 / -1;
+}
+.two {
+  display: grid;
+  grid-template-columns: 2fr 1fr;
+  gap: 12px;
+}
+.facts {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));
+  gap: 14px 20px;
+}
+label:not([class]),
+.field {
+  display: flex;
+  flex-direction: column;
+  gap: 4px;
+  min-width: 0;
+  font-size: var(--s14);
+  color: var(--muted);
+}
+.spans {
+  display: block;
+  width: 100%;
+  height: 36px;
+}
+.actions {
+  display: flex;
+  justify-content: flex-end;
+  gap: 12px;
+}
+.done {
+  padding: 12px 16px;
+  border-left: 4px solid var(--accepted);
+}
+@media (max-width: 720px) {
+  .form {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>
