@@ -10,11 +10,12 @@ const now = useNow()
 const times = useTimes()
 const { data, problem, loading, load } = useLoad(() => api<TodayItem[]>(`${session.base}/today`))
 
+const sheet = (i: TodayItem) => `/${i.of === 'reach' ? 'embedment' : 'joints'}/${i.subject}?step=${i.step}`
 const paths: Record<TodayItem['kind'], (i: TodayItem) => string> = {
-  hold: (i) => `/joints/${i.subject}?step=${i.step}`,
-  draft: (i) => `/joints/${i.subject}?step=${i.step}`,
-  clock: (i) => `/joints/${i.subject}?step=${i.step}`,
-  action: (i) => `/joints/${i.subject}?step=${i.step}`,
+  hold: sheet,
+  draft: sheet,
+  clock: sheet,
+  action: sheet,
   ncr: (i) => `/ncrs/${i.subject}`,
   test: (i) => `/tests/${i.subject}`,
   delivery: (i) => `/deliveries/${i.subject}`,

@@ -1,7 +1,7 @@
 import type { Knex } from 'knex'
 import type { Change } from '#core/judgement/ahead'
 import type { Projection } from '#core/judgement/projection'
-import { projectionColumns, readProjection, type ProjectionRow } from './projection'
+import { asksForSomebody, projectionColumns, readProjection, type ProjectionRow } from './projection'
 
 export interface Joint extends Projection {
   id: string
@@ -96,23 +96,9 @@ export async function jointsWhere(db: Knex, filter: JointFilter): Promise<Joint[
   return ((await query) as Row[]).map(joint)
 }
 
-/** Joints that ask for somebody: held, with drafts, with clocks, or with a state that time will change. */
+/** Joints that ask for somebody. */
 export async function livelyJoints(db: Knex, project: string, crew: string | null): Promise<Joint[]> {
-  const query = db('joints')
-    .select(columns)
-    .where({ project })
-    .where((q) =>
-      q
-        .whereNotNull('held_since')
-        .orWhere('drafts', '>', 0)
-        .orWhere('state', 'in-work')
-        .orWhere((c) =>
-          c
-            .whereNotNull('until_at')
-            .andWhere((t) => t.where('until_at', '>', new Date()).orWhereNot('then_state', 'accepted')),
-        ),
-    )
-    .orderBy('station')
+  const query = db('joints').select(columns).where({ project }).where(asksForSomebody).orderBy('station')
   if (crew) void query.where({ crew })
   return ((await query) as Row[]).map(joint)
 }

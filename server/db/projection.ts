@@ -28,6 +28,18 @@ export const projectionColumns = [
   'summary',
 ]
 
+/** What asks for somebody: held, with drafts, at work, or with a state that time changes or has changed. */
+export const asksForSomebody = (query: Knex.QueryBuilder): void =>
+  void query
+    .whereNotNull('held_since')
+    .orWhere('drafts', '>', 0)
+    .orWhere('state', 'in-work')
+    .orWhere((c) =>
+      c
+        .whereNotNull('until_at')
+        .andWhere((t) => t.where('until_at', '>', new Date()).orWhereNot('then_state', 'accepted')),
+    )
+
 const ms = (date: Date | null) => (date === null ? null : date.getTime())
 const date = (value: number | null) => (value === null ? null : new Date(value))
 

@@ -1,7 +1,7 @@
 import type { Knex } from 'knex'
 import type { Change } from '#core/judgement/ahead'
 import type { Projection } from '#core/judgement/projection'
-import { projectionColumns, readProjection, type ProjectionRow } from './projection'
+import { asksForSomebody, projectionColumns, readProjection, type ProjectionRow } from './projection'
 
 /** A stretch of a line whose embedment is made and judged as one. */
 export interface Reach extends Projection {
@@ -66,6 +66,17 @@ const reach = (r: Row): Reach => ({
 
 export async function reachesOf(db: Knex, project: string, crew: string | null = null): Promise<Reach[]> {
   const query = db('reaches').select(columns).where({ project }).orderBy(['alignment', 'from_station'])
+  if (crew) void query.where({ crew })
+  return ((await query) as Row[]).map(reach)
+}
+
+/** Reaches that ask for somebody. */
+export async function livelyReaches(db: Knex, project: string, crew: string | null): Promise<Reach[]> {
+  const query = db('reaches')
+    .select(columns)
+    .where({ project })
+    .where(asksForSomebody)
+    .orderBy('from_station')
   if (crew) void query.where({ crew })
   return ((await query) as Row[]).map(reach)
 }

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex'
 import { livelyJoints } from '../db/joints'
+import { livelyReaches } from '../db/reaches'
 import { alignmentsOf, crewsOf, peopleOf, type Project } from '../db/projects'
 import { instrumentsOf } from '../db/instruments'
 import { ncrsOf, packsOf } from '../db/site'
@@ -51,6 +52,8 @@ export interface TodayItem {
   kind: 'hold' | 'draft' | 'ncr' | 'clock' | 'action' | 'test' | 'delivery' | 'lot' | 'round'
   /** where a tap goes */
   subject: string
+  /** of what is judged: a joint when left out */
+  of?: 'reach'
   step: string | null
   title: string
   place: string
@@ -71,8 +74,9 @@ export async function today(
   actor: Actor,
   now = Date.now(),
 ): Promise<TodayItem[]> {
-  const [joints, ncrs, packs, crews, deliveries] = await Promise.all([
+  const [joints, reaches, ncrs, packs, crews, deliveries] = await Promise.all([
     livelyJoints(db, project.id, actor.crew),
+    livelyReaches(db, project.id, actor.crew),
     ncrsOf(db, project.id, { crew: actor.crew }),
     packsOf(db, project.id),
     crewsOf(db, project.id),
@@ -80,8 +84,19 @@ export async function today(
   ])
   const crewName = (id: string | null) => crews.find((c) => c.id === id)?.name ?? null
   const items: TodayItem[] = []
-  for (const j of joints) {
-    const base = { subject: j.id, place: j.number, station: j.station, crew: crewName(j.crew) }
+  const judged = [
+    ...joints.map((j) => ({ ...j, of: undefined, place: j.number })),
+    // A reach is worked at for days: that it is in work asks nobody.
+    ...reaches.map((r) => ({ ...r, of: 'reach' as const, place: r.name, station: r.from })),
+  ]
+  for (const j of judged) {
+    const base = {
+      subject: j.id,
+      ...(j.of && { of: j.of }),
+      place: j.place,
+      station: j.station,
+      crew: crewName(j.crew),
+    }
     for (const h of j.summary.holds)
       items.push({
         ...base,

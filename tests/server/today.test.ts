@@ -90,6 +90,22 @@ describe('Clocks', () => {
   })
 })
 
+describe('Today of reaches', () => {
+  it('lists what is drafted at them, for those who see the crew, with their sheet behind it', async () => {
+    const drafted = await db('reaches').where('drafts', '>', 0).select('id', 'crew')
+    expect(drafted.length).toBeGreaterThan(0)
+    const of = async (who: keyof typeof clients) =>
+      ((await clients[who].get(`${base}/today`)).body as TodayItem[]).filter(
+        (i) => i.of === 'reach' && i.kind === 'draft',
+      )
+    expect(new Set((await of('ines')).map((i) => i.subject))).toEqual(new Set(drafted.map((r) => r.id)))
+    const north = (await db('crews').where({ name: 'Crew North' }).first('id')).id
+    expect(new Set((await of('tam')).map((i) => i.subject))).toEqual(
+      new Set(drafted.filter((r) => r.crew === north).map((r) => r.id)),
+    )
+  })
+})
+
 describe('the line', () => {
   it('shows a crew lead the own joints only, and all of them', async () => {
     const main = (await db('alignments').where({ name: 'Rising main' }).first('id')).id

@@ -8,7 +8,7 @@ type Reply = Awaited<ReturnType<typeof checkPlan>>
 const session = useSession()
 const { data, problem, loading, load } = useLoad(() => api<Reply>(`${session.base}/plan`))
 onMounted(load)
-useFeed(session.projectKey, () => void load())
+if (session.can('see-site')) useFeed(session.projectKey, () => void load())
 
 const places: Record<PlanFinding['where'], { to: string; word: string }> = {
   people: { to: '/setup/people', word: 'People' },
