@@ -95,8 +95,7 @@ const shots: Shot[] = [
       await page.getByRole('img', { name: /^The line from above/ }).waitFor()
       await file.setInputFiles('samples/own-project/profile.csv')
       await page.getByRole('img', { name: 'Long section of the line' }).waitFor()
-      await page.getByLabel('Key, for numbers').fill('TF')
-      await page.getByLabel('Material').fill('concrete')
+      await page.getByRole('heading', { name: 'Lines' }).scrollIntoViewIfNeeded()
     },
   },
   {

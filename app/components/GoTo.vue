@@ -70,7 +70,24 @@ const search = useDebounceFn(async () => {
   at.value = 0
 }, 120)
 watch(text, search)
-watch(open, (now) => now && (text.value = ''))
+/** Keys that are pressed while the dialog still opens are for its field, in their order. */
+function early(event: KeyboardEvent) {
+  const inField =
+    document.activeElement instanceof HTMLInputElement && document.activeElement.closest('.el-dialog')
+  if (inField || event.ctrlKey || event.metaKey || event.altKey) return
+  if (event.key === 'Backspace') text.value = text.value.slice(0, -1)
+  else if (event.key.length === 1) text.value += event.key
+  else return
+  event.preventDefault()
+  event.stopImmediatePropagation()
+}
+const listen = (on: boolean) =>
+  on ? window.addEventListener('keydown', early, true) : window.removeEventListener('keydown', early, true)
+watch(open, (now) => {
+  if (now) text.value = ''
+  listen(now)
+})
+onBeforeUnmount(() => listen(false))
 // The field is there only once the dialog is; what is typed at once must land in it.
 watch(input, (field) => field?.focus())
 const focus = () => input.value?.focus()

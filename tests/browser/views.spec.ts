@@ -47,6 +47,14 @@ test('keys lead from view to view, and say themselves', async ({ browser }) => {
   }
 })
 
+test('what is typed at once after / lands in the go-to, in its order', async ({ browser }) => {
+  const page = await person(browser, 'ines')
+  await page.keyboard.press('/')
+  await page.keyboard.type('RM-229')
+  await expect(page.getByRole('textbox', { name: 'Go to' })).toHaveValue('RM-229')
+  await expect(page.getByRole('option', { name: /RM-229/ }).first()).toBeVisible()
+})
+
 test('go-to finds a station, a lot and a calculator, and says when there is nothing', async ({ browser }) => {
   const page = await person(browser, 'ines')
   const find = async (text: string) => {
