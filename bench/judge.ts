@@ -77,7 +77,14 @@ function byHand(): Map<string, State> {
     'wiped',
     wiped === undefined ? 'not-started' : wiped === 'ipa96' || wiped === 'cleaner' ? 'accepted' : 'rejected',
   )
-  for (const key of ['large-tools', 'restraints-fused', 'restraints-cooling', 'restraints', 'pull-in', 'feeler'])
+  for (const key of [
+    'large-tools',
+    'restraints-fused',
+    'restraints-cooling',
+    'restraints',
+    'pull-in',
+    'feeler',
+  ])
     states.set(key, f['pipe.od'] >= 0.4 ? 'not-started' : 'not-applicable')
   for (const key of ['label-range', 'scribed']) states.set(key, 'not-applicable')
   let past = false
