@@ -24,18 +24,14 @@ async function give() {
       <p class="muted">
         It is {{ session.crewName(joint.crew) }}’s now. What was recorded there stays as it was written.
       </p>
-      <div class="field">
-        <span>Crew</span>
+      <FormField label="Crew" group :fault="at('crew')">
         <ElSelect v-model="form.crew" size="large" aria-label="Other crew"
           ><ElOption v-for="c in others" :key="c.id" :value="c.id" :label="c.name"
         /></ElSelect>
-        <span class="fault">{{ at('crew') }}</span>
-      </div>
-      <label
-        >Why<ElInput v-model="form.reason" size="large" maxlength="400" /><span class="fault">{{
-          at('reason')
-        }}</span></label
-      >
+      </FormField>
+      <FormField label="Why" :fault="at('reason')"
+        ><ElInput v-model="form.reason" size="large" maxlength="400"
+      /></FormField>
       <p v-if="besides(['crew', 'reason'])" class="fault" role="alert">{{ besides(['crew', 'reason']) }}</p>
       <div class="actions">
         <ElButton size="large" @click="open = false">Back</ElButton>
@@ -57,14 +53,6 @@ async function give() {
   display: flex;
   flex-direction: column;
   gap: 14px;
-}
-label:not([class]),
-.field {
-  display: flex;
-  flex-direction: column;
-  gap: 4px;
-  font-size: var(--s14);
-  color: var(--muted);
 }
 .actions {
   display: flex;

@@ -71,46 +71,32 @@ async function leave() {
     <ElButton v-if="session.keeper && !beginning" type="primary" size="large" @click="beginning = true"
       >Begin a project</ElButton
     >
-    <form v-if="beginning" class="sheet form" novalidate @submit.prevent="begin">
-      <h2>A new project</h2>
-      <label class="wide"
-        >Name<ElInput v-model="form.name" size="large" maxlength="160" /><span class="fault">{{
-          at('name')
-        }}</span></label
-      >
-      <label
-        >Key, for addresses and files<ElInput
-          v-model="form.key"
-          size="large"
-          maxlength="40"
-          @input="keyTyped = true"
-        /><span class="fault">{{ at('key') }}</span></label
-      >
-      <div class="field">
-        <span>Time zone of the site</span>
+    <PlanForm v-if="beginning" @submit="begin">
+      <h2 class="wide">A new project</h2>
+      <FormField label="Name" :fault="at('name')" class="wide"
+        ><ElInput v-model="form.name" size="large" maxlength="160"
+      /></FormField>
+      <FormField label="Key, for addresses and files" :fault="at('key')"
+        ><ElInput v-model="form.key" size="large" maxlength="40" @input="keyTyped = true"
+      /></FormField>
+      <FormField label="Time zone of the site" group :fault="at('zone')">
         <ElSelect v-model="form.zone" filterable size="large" aria-label="Time zone of the site"
           ><ElOption v-for="z in zones" :key="z" :value="z" :label="z.replaceAll('_', ' ')"
         /></ElSelect>
-        <span class="fault">{{ at('zone') }}</span>
-      </div>
-      <div class="field wide">
-        <span>How close is close enough</span>
+      </FormField>
+      <FormField label="How close is close enough" group class="wide">
         <ElRadioGroup v-model="form.rule" aria-label="How close is close enough">
           <ElRadio value="guarded"
             >Guarded: within an instrument’s uncertainty of a limit is too close</ElRadio
           >
           <ElRadio value="simple">Simple: the limit alone decides</ElRadio>
         </ElRadioGroup>
-      </div>
-      <label class="wide"
-        >Local codes that apply (where there are some)<ElInput
-          v-model="form.codes"
-          type="textarea"
-          :rows="2"
-          maxlength="2000"
-      /></label>
+      </FormField>
+      <FormField label="Local codes that apply (where there are some)" class="wide"
+        ><ElInput v-model="form.codes" type="textarea" :rows="2" maxlength="2000"
+      /></FormField>
       <p v-if="besides(fields)" class="fault wide" role="alert">{{ besides(fields) }}</p>
-      <div class="actions wide">
+      <template #acts>
         <ElButton v-if="session.projects.length" size="large" @click="beginning = false">Back</ElButton>
         <ElButton
           type="primary"
@@ -120,8 +106,8 @@ async function leave() {
           :disabled="!form.name.trim()"
           >Begin the project</ElButton
         >
-      </div>
-    </form>
+      </template>
+    </PlanForm>
   </main>
 </template>
 
@@ -159,36 +145,8 @@ async function leave() {
   text-align: left;
   cursor: pointer;
 }
-.form {
-  padding: 24px;
-  display: grid;
-  grid-template-columns: repeat(2, minmax(0, 1fr));
-  gap: 14px 20px;
-}
-.form h2,
-.wide {
-  grid-column: 1 / -1;
-}
-label:not([class]),
-.field {
-  display: flex;
-  flex-direction: column;
-  gap: 4px;
-  font-size: var(--s14);
-  color: var(--muted);
-}
-.actions {
-  display: flex;
-  justify-content: flex-end;
-  gap: 12px;
-}
 .el-radio-group {
   flex-direction: column;
   align-items: flex-start;
-}
-@media (max-width: 720px) {
-  .form {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

@@ -56,59 +56,51 @@ async function go() {
         </template>
       </p>
       <template v-if="link.kind === 'found'">
-        <label
-          >Name of this installation<ElInput
+        <FormField label="Name of this installation" :fault="at('installation')"
+          ><ElInput
             v-model="form.installation"
             size="large"
             maxlength="120"
             placeholder="The firm, or the office"
-          /><span class="fault">{{ at('installation') }}</span></label
-        >
-        <label
-          >Your name<ElInput v-model="form.name" size="large" maxlength="120" autocomplete="name" /><span
-            class="fault"
-            >{{ at('name') }}</span
-          ></label
-        >
-        <label
-          >Sign-in name<ElInput
+        /></FormField>
+        <FormField label="Your name" :fault="at('name')"
+          ><ElInput v-model="form.name" size="large" maxlength="120" autocomplete="name"
+        /></FormField>
+        <FormField label="Sign-in name" :fault="at('signIn')"
+          ><ElInput
             v-model="form.signIn"
             size="large"
             maxlength="40"
             autocapitalize="none"
             autocomplete="username"
-          /><span class="fault">{{ at('signIn') }}</span></label
-        >
+        /></FormField>
       </template>
-      <label
-        >Password, at least ten letters<ElInput
+      <FormField label="Password, at least ten letters" :fault="at('password')"
+        ><ElInput
           v-model="form.password"
           type="password"
           show-password
           size="large"
           maxlength="200"
           autocomplete="new-password"
-        /><span class="fault">{{ at('password') }}</span></label
-      >
-      <label
-        >The password once more<ElInput
+      /></FormField>
+      <FormField label="The password once more" :fault="differs ? 'These two differ.' : ''"
+        ><ElInput
           v-model="form.again"
           type="password"
           size="large"
           maxlength="200"
           autocomplete="new-password"
-        /><span class="fault">{{ differs ? 'These two differ.' : '' }}</span></label
-      >
-      <label
-        >PIN for sign-offs, four to eight digits<ElInput
+      /></FormField>
+      <FormField label="PIN for sign-offs, four to eight digits" :fault="at('pin')"
+        ><ElInput
           v-model="form.pin"
           type="password"
           inputmode="numeric"
           size="large"
           maxlength="8"
           autocomplete="off"
-        /><span class="fault">{{ at('pin') }}</span></label
-      >
+      /></FormField>
       <p v-if="besides(fields)" class="fault" role="alert">{{ besides(fields) }}</p>
       <ElButton
         type="primary"
@@ -139,12 +131,5 @@ form {
 }
 form p {
   margin: 0;
-}
-label:not([class]) {
-  display: flex;
-  flex-direction: column;
-  gap: 4px;
-  font-size: var(--s14);
-  color: var(--muted);
 }
 </style>

@@ -1,5 +1,6 @@
 import { Problem } from '../problem'
 import { numbering } from './numbering'
+import { checkStretch, SAME_STATION, type Stretch } from './stretch'
 
 export interface PlannedJoint {
   number: string
@@ -7,20 +8,15 @@ export interface PlannedJoint {
   station: number
 }
 
-export interface Generator {
-  /** m, where pipe begins and ends */
-  from: number
-  to: number
+/** Pipe from one station to another. */
+export interface Generator extends Stretch {
   /** m that one pipe makes of the line */
   pipeLength: number
   pattern: string
-  /** the first number */
-  start: number
 }
 
 /** A line is planned in pieces of so many. */
 export const MOST_JOINTS = 20_000
-const EPSILON = 1e-6
 
 /**
  * Joints a pipe length apart, between two pipes each: none where the first pipe begins, none where the
@@ -30,16 +26,10 @@ const EPSILON = 1e-6
  * @throws Problem naming `from`, `to`, `pipeLength`, `pattern` or `start`
  */
 export function generateJoints(g: Generator, line: { from: number; to: number }): PlannedJoint[] {
-  if (!(g.from >= line.from - EPSILON))
-    throw new Problem('out-of-bounds', 'This lies before the line.', 'from')
-  if (!(g.to <= line.to + EPSILON))
-    throw new Problem('out-of-bounds', 'This lies after the end of the line.', 'to')
-  if (!(g.to > g.from)) throw new Problem('contradiction', 'The end lies after the beginning.', 'to')
+  checkStretch(g, line)
   if (!(g.pipeLength > 0.1)) throw new Problem('out-of-bounds', 'A pipe is longer than 0.1 m.', 'pipeLength')
-  if (!Number.isSafeInteger(g.start) || g.start < 0)
-    throw new Problem('not-whole', 'The first number is a whole number.', 'start')
   const name = numbering(g.pattern)
-  const count = Math.ceil((g.to - g.from) / g.pipeLength - EPSILON) - 1
+  const count = Math.ceil((g.to - g.from) / g.pipeLength - SAME_STATION) - 1
   if (count < 1)
     throw new Problem(
       'nothing',

@@ -1,5 +1,6 @@
 import { Problem } from '../problem'
 import { numbering } from './numbering'
+import { checkStretch, SAME_STATION, type Stretch } from './stretch'
 
 export interface PlannedSpan {
   name: string
@@ -8,18 +9,14 @@ export interface PlannedSpan {
   to: number
 }
 
-export interface Cutting {
-  from: number
-  to: number
+export interface Cutting extends Stretch {
   /** m of one reach; the last one takes what is left */
   every: number
   pattern: string
-  start: number
 }
 
 /** A line is cut into so many reaches at once. */
 export const MOST_REACHES = 2000
-const EPSILON = 1e-6
 const mm = (m: number) => Math.round(m * 1000) / 1000
 
 /**
@@ -35,20 +32,17 @@ export function cutReaches(
   line: { from: number; to: number },
   taken: readonly { name: string; from: number; to: number }[] = [],
 ): PlannedSpan[] {
-  if (!(c.from >= line.from - EPSILON))
-    throw new Problem('out-of-bounds', 'This lies before the line.', 'from')
-  if (!(c.to <= line.to + EPSILON))
-    throw new Problem('out-of-bounds', 'This lies after the end of the line.', 'to')
-  if (!(c.to > c.from)) throw new Problem('contradiction', 'The end lies after the beginning.', 'to')
+  checkStretch(c, line)
   if (!(c.every >= 1)) throw new Problem('out-of-bounds', 'A reach is at least a metre long.', 'every')
-  if (!Number.isSafeInteger(c.start) || c.start < 0)
-    throw new Problem('not-whole', 'The first number is a whole number.', 'start')
-  const over = taken.find((t) => t.from < c.to - EPSILON && t.to > c.from + EPSILON)
+  const over = taken.find((t) => t.from < c.to - SAME_STATION && t.to > c.from + SAME_STATION)
   if (over)
     throw new Problem('overlap', `${over.name}, ${over.from} to ${over.to} m, lies there already.`, 'from')
   const name = numbering(c.pattern)
   const whole = (c.to - c.from) / c.every
-  const count = Math.max(1, whole - Math.floor(whole) < 0.1 ? Math.floor(whole + EPSILON) : Math.ceil(whole))
+  const count = Math.max(
+    1,
+    whole - Math.floor(whole) < 0.1 ? Math.floor(whole + SAME_STATION) : Math.ceil(whole),
+  )
   if (count > MOST_REACHES)
     throw new Problem(
       'too-many',

@@ -2,7 +2,6 @@
 import { useSession } from '~/stores/session'
 
 /** What a project is set up with, side by side. */
-const route = useRoute()
 const session = useSession()
 const tabs = computed(() =>
   [
@@ -17,43 +16,5 @@ const tabs = computed(() =>
 </script>
 
 <template>
-  <nav v-if="tabs.length > 1" class="tabs" aria-label="Setup">
-    <NuxtLink
-      v-for="t in tabs"
-      :key="t.to"
-      :to="t.to"
-      :aria-current="route.path === t.to ? 'page' : undefined"
-      >{{ t.word }}</NuxtLink
-    >
-  </nav>
+  <ViewTabs v-if="tabs.length > 1" label="Setup" :tabs="tabs" />
 </template>
-
-<style scoped>
-.tabs {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px;
-  border-bottom: 1px solid var(--hair);
-  margin-bottom: 16px;
-}
-a {
-  display: flex;
-  align-items: center;
-  min-height: 48px;
-  padding: 0 18px;
-  color: var(--muted);
-  text-decoration: none;
-  font-weight: 600;
-  border-bottom: 4px solid transparent;
-  margin-bottom: -1px;
-}
-a[aria-current] {
-  color: var(--ink);
-  border-bottom-color: var(--line);
-}
-@media (max-width: 720px) {
-  a {
-    padding: 0 10px;
-  }
-}
-</style>

@@ -96,51 +96,37 @@ const ticks = computed(() => {
       <p v-if="planned" class="done" role="status">
         {{ planned }} <NuxtLink to="/line">See them on the line</NuxtLink>
       </p>
-      <form v-if="way === 'generator'" class="sheet form" novalidate @submit.prevent="planAll">
-        <div class="field">
-          <span>Procedure</span>
+      <PlanForm v-if="way === 'generator'" @submit="planAll">
+        <FormField label="Procedure" group :fault="at('system')">
           <ElSelect v-model="form.system" size="large" filterable aria-label="Procedure"
             ><ElOption v-for="p in systems" :key="p.key" :value="p.key" :label="p.title"
           /></ElSelect>
-          <span class="fault">{{ at('system') }}</span>
-        </div>
-        <div class="field">
-          <span>Crew</span>
+        </FormField>
+        <FormField label="Crew" group :fault="at('crew')">
           <ElSelect v-model="form.crew" size="large" aria-label="Crew"
             ><ElOption v-for="c in session.overview?.crews" :key="c.id" :value="c.id" :label="c.name"
           /></ElSelect>
-          <span class="fault">{{ at('crew') }}</span>
-        </div>
-        <label
-          >From station<ElInput v-model="form.from" size="large" maxlength="40"
+        </FormField>
+        <FormField label="From station" :fault="at('from')"
+          ><ElInput v-model="form.from" size="large" maxlength="40"
             ><template #suffix>m</template></ElInput
-          ><span class="fault">{{ at('from') }}</span></label
+          ></FormField
         >
-        <label
-          >To station<ElInput v-model="form.to" size="large" maxlength="40"
+        <FormField label="To station" :fault="at('to')"
+          ><ElInput v-model="form.to" size="large" maxlength="40"
             ><template #suffix>m</template></ElInput
-          ><span class="fault">{{ at('to') }}</span></label
+          ></FormField
         >
-        <label
-          >Length of one pipe in the line<ElInput
-            v-model="form.pipeLength"
-            size="large"
-            maxlength="40"
-            placeholder="2.5 m, or 8 ft"
-          /><span class="fault">{{ at('pipeLength') }}</span></label
-        >
+        <FormField label="Length of one pipe in the line" :fault="at('pipeLength')"
+          ><ElInput v-model="form.pipeLength" size="large" maxlength="40" placeholder="2.5 m, or 8 ft"
+        /></FormField>
         <div class="two">
-          <label
-            >Numbers<ElInput v-model="form.pattern" size="large" maxlength="40" /><span class="fault">{{
-              at('pattern')
-            }}</span></label
-          >
-          <label
-            >From<ElInput v-model="form.start" size="large" maxlength="6" inputmode="numeric" /><span
-              class="fault"
-              >{{ at('start') }}</span
-            ></label
-          >
+          <FormField label="Numbers" :fault="at('pattern')"
+            ><ElInput v-model="form.pattern" size="large" maxlength="40"
+          /></FormField>
+          <FormField label="From" :fault="at('start')"
+            ><ElInput v-model="form.start" size="large" maxlength="6" inputmode="numeric"
+          /></FormField>
         </div>
         <p v-if="besides(fields)" class="fault wide" role="alert">{{ besides(fields) }}</p>
         <div v-if="preview.length" class="wide" role="status">
@@ -168,7 +154,7 @@ const ticks = computed(() => {
             {{ preview.at(-1)!.number }} at {{ preview.at(-1)!.station }} m.
           </p>
         </div>
-        <div class="actions wide">
+        <template #acts>
           <ElButton
             type="primary"
             size="large"
@@ -177,9 +163,9 @@ const ticks = computed(() => {
             :disabled="preview.length === 0"
             >Plan {{ preview.length ? showCount(preview.length) : '' }} joints</ElButton
           >
-        </div>
-      </form>
-      <form v-else class="sheet form" novalidate @submit.prevent="bring">
+        </template>
+      </PlanForm>
+      <PlanForm v-else @submit="bring">
         <div class="wide">
           <FileDrop
             v-model="file"
@@ -214,7 +200,7 @@ const ticks = computed(() => {
             </tbody>
           </table>
         </div>
-        <div class="actions wide">
+        <template #acts>
           <ElButton
             type="primary"
             size="large"
@@ -223,54 +209,25 @@ const ticks = computed(() => {
             :disabled="!schedule || schedule.faulty > 0 || schedule.joints === 0"
             >Plan {{ schedule && !schedule.faulty ? showCount(schedule.joints) : 'the' }} joints</ElButton
           >
-        </div>
-      </form>
+        </template>
+      </PlanForm>
     </template>
   </div>
 </template>
 
 <style scoped>
-.form {
-  padding: 20px;
-  display: grid;
-  grid-template-columns: repeat(2, minmax(0, 1fr));
-  gap: 14px 20px;
-  max-width: 900px;
-}
-.wide {
-  grid-column: 1 / -1;
-}
 .two {
   display: grid;
   grid-template-columns: 2fr 1fr;
   gap: 12px;
-}
-label:not([class]),
-.field {
-  display: flex;
-  flex-direction: column;
-  gap: 4px;
-  min-width: 0;
-  font-size: var(--s14);
-  color: var(--muted);
 }
 .ticks {
   display: block;
   width: 100%;
   height: 36px;
 }
-.actions {
-  display: flex;
-  justify-content: flex-end;
-  gap: 12px;
-}
 .done {
   padding: 12px 16px;
   border-left: 4px solid var(--accepted);
-}
-@media (max-width: 720px) {
-  .form {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

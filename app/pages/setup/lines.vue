@@ -78,7 +78,7 @@ async function save() {
       <h1 class="grow">Lines</h1>
       <ElButton v-if="!open" type="primary" size="large" @click="begin(null)">Add a line</ElButton>
     </div>
-    <form v-if="open" class="sheet form" novalidate @submit.prevent="save">
+    <PlanForm v-if="open" @submit="save">
       <div class="wide">
         <FileDrop
           v-model="file"
@@ -97,49 +97,33 @@ async function save() {
         <LineMap v-if="taken.path.length > 1" :path="taken.path" />
         <LineLongSection v-if="taken.profile.length > 1" :profile="taken.profile" :ground="taken.ground" />
       </div>
-      <label
-        >Name<ElInput v-model="form.name" size="large" maxlength="120" placeholder="Tarn Fell sewer" /><span
-          class="fault"
-          >{{ at('name') }}</span
-        ></label
-      >
-      <label
-        >Key, for numbers<ElInput v-model="form.key" size="large" maxlength="20" placeholder="TF" /><span
-          class="fault"
-          >{{ at('key') }}</span
-        ></label
-      >
-      <label
-        >Material<ElInput v-model="form.material" size="large" maxlength="60" placeholder="concrete" /><span
-          class="fault"
-          >{{ at('material') }}</span
-        ></label
-      >
-      <label
-        >Design pressure (of a pressure line)<ElInput
-          v-model="form.designPressure"
-          size="large"
-          maxlength="40"
-          placeholder="10 bar"
-        /><span class="fault">{{ at('designPressure') }}</span></label
-      >
-      <label
-        >From station<ElInput v-model="form.from" size="large" maxlength="40"
+      <FormField label="Name" :fault="at('name')"
+        ><ElInput v-model="form.name" size="large" maxlength="120" placeholder="Tarn Fell sewer"
+      /></FormField>
+      <FormField label="Key, for numbers" :fault="at('key')"
+        ><ElInput v-model="form.key" size="large" maxlength="20" placeholder="TF"
+      /></FormField>
+      <FormField label="Material" :fault="at('material')"
+        ><ElInput v-model="form.material" size="large" maxlength="60" placeholder="concrete"
+      /></FormField>
+      <FormField label="Design pressure (of a pressure line)" :fault="at('designPressure')"
+        ><ElInput v-model="form.designPressure" size="large" maxlength="40" placeholder="10 bar"
+      /></FormField>
+      <FormField label="From station" :fault="at('from')"
+        ><ElInput v-model="form.from" size="large" maxlength="40"
           ><template #suffix>m</template></ElInput
-        ><span class="fault">{{ at('from') }}</span></label
+        ></FormField
       >
-      <label
-        >To station<ElInput v-model="form.to" size="large" maxlength="40"
+      <FormField label="To station" :fault="at('to')"
+        ><ElInput v-model="form.to" size="large" maxlength="40"
           ><template #suffix>m</template></ElInput
-        ><span class="fault">{{ at('to') }}</span></label
+        ></FormField
       >
-      <label v-if="editing" class="wide"
-        >Why it is changed<ElInput v-model="form.reason" size="large" maxlength="400" /><span class="fault">{{
-          at('reason')
-        }}</span></label
-      >
+      <FormField v-if="editing" label="Why it is changed" :fault="at('reason')" class="wide"
+        ><ElInput v-model="form.reason" size="large" maxlength="400"
+      /></FormField>
       <p v-if="besides(fields)" class="fault wide" role="alert">{{ besides(fields) }}</p>
-      <div class="actions wide">
+      <template #acts>
         <ElButton v-if="lines.length" size="large" @click="open = false">Back</ElButton>
         <ElButton
           type="primary"
@@ -155,8 +139,8 @@ async function save() {
           "
           >{{ editing ? 'Change the line' : 'Add the line' }}</ElButton
         >
-      </div>
-    </form>
+      </template>
+    </PlanForm>
     <ul v-if="lines.length && !open" class="list sheet">
       <li v-for="l in lines" :key="l.id">
         <div class="row">
@@ -175,23 +159,6 @@ async function save() {
 </template>
 
 <style scoped>
-.form {
-  padding: 20px;
-  display: grid;
-  grid-template-columns: repeat(2, minmax(0, 1fr));
-  gap: 14px 20px;
-  max-width: 900px;
-}
-.wide {
-  grid-column: 1 / -1;
-}
-label:not([class]) {
-  display: flex;
-  flex-direction: column;
-  gap: 4px;
-  font-size: var(--s14);
-  color: var(--muted);
-}
 .remarks,
 .several {
   margin: 10px 0;
@@ -204,11 +171,6 @@ label:not([class]) {
   flex-wrap: wrap;
   gap: 8px;
 }
-.actions {
-  display: flex;
-  justify-content: flex-end;
-  gap: 12px;
-}
 .list {
   list-style: none;
   margin: 0;
@@ -217,10 +179,5 @@ label:not([class]) {
 .list > li {
   padding: 14px 18px;
   border-bottom: 1px solid var(--hair);
-}
-@media (max-width: 720px) {
-  .form {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

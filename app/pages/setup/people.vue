@@ -165,39 +165,26 @@ async function addCrew() {
     >
       <form class="form" novalidate @submit.prevent="save">
         <template v-if="!editing">
-          <label
-            >Name<ElInput v-model="form.name" size="large" maxlength="120" /><span class="fault">{{
-              at('name')
-            }}</span></label
-          >
-          <label
-            >Sign-in name<ElInput
-              v-model="form.signIn"
-              size="large"
-              maxlength="40"
-              autocapitalize="none"
-            /><span class="fault">{{ at('signIn') }}</span></label
-          >
+          <FormField label="Name" :fault="at('name')"
+            ><ElInput v-model="form.name" size="large" maxlength="120"
+          /></FormField>
+          <FormField label="Sign-in name" :fault="at('signIn')"
+            ><ElInput v-model="form.signIn" size="large" maxlength="40" autocapitalize="none"
+          /></FormField>
         </template>
-        <div class="field">
-          <span>Roles</span>
+        <FormField label="Roles" group :fault="at('roles')">
           <ElCheckboxGroup v-model="form.roles" aria-label="Roles">
             <ElCheckbox v-for="(word, role) in roleWords" :key="role" :value="role">{{ word }}</ElCheckbox>
           </ElCheckboxGroup>
-          <span class="fault">{{ at('roles') }}</span>
-        </div>
-        <div v-if="form.roles.includes('crew-lead')" class="field">
-          <span>Leads</span>
+        </FormField>
+        <FormField v-if="form.roles.includes('crew-lead')" label="Leads" group :fault="at('crew')">
           <ElSelect v-model="form.crew" size="large" aria-label="Crew" placeholder="Choose the crew"
             ><ElOption v-for="c in data?.crews" :key="c.id" :value="c.id" :label="c.name"
           /></ElSelect>
-          <span class="fault">{{ at('crew') }}</span>
-        </div>
-        <label v-if="editing"
-          >Why<ElInput v-model="form.reason" size="large" maxlength="400" /><span class="fault">{{
-            at('reason')
-          }}</span></label
-        >
+        </FormField>
+        <FormField v-if="editing" label="Why" :fault="at('reason')"
+          ><ElInput v-model="form.reason" size="large" maxlength="400"
+        /></FormField>
         <p v-if="besides(fields)" class="fault" role="alert">{{ besides(fields) }}</p>
         <div class="actions">
           <ElButton size="large" @click="open = false">Back</ElButton>
@@ -283,14 +270,6 @@ li.out strong {
   display: flex;
   flex-direction: column;
   gap: 14px;
-}
-label:not([class]),
-.field {
-  display: flex;
-  flex-direction: column;
-  gap: 4px;
-  font-size: var(--s14);
-  color: var(--muted);
 }
 .actions {
   display: flex;

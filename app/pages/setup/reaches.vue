@@ -82,48 +82,39 @@ const share = (station: number) => {
       <p v-if="planned" class="done" role="status">
         {{ planned }} <NuxtLink to="/embedment">See them in Embedment</NuxtLink>
       </p>
-      <form class="sheet form" novalidate @submit.prevent="cut">
-        <div class="field">
-          <span>Embedment procedure</span>
+      <PlanForm @submit="cut">
+        <FormField label="Embedment procedure" group :fault="at('system')">
           <ElSelect v-model="form.system" size="large" aria-label="Embedment procedure"
             ><ElOption v-for="p in systems" :key="p.key" :value="p.key" :label="p.title"
           /></ElSelect>
-          <span class="fault">{{ at('system') }}</span>
-        </div>
-        <div class="field">
-          <span>Crew</span>
+        </FormField>
+        <FormField label="Crew" group :fault="at('crew')">
           <ElSelect v-model="form.crew" size="large" aria-label="Crew"
             ><ElOption v-for="c in session.overview?.crews" :key="c.id" :value="c.id" :label="c.name"
           /></ElSelect>
-          <span class="fault">{{ at('crew') }}</span>
-        </div>
-        <label
-          >From station<ElInput v-model="form.from" size="large" maxlength="40"
+        </FormField>
+        <FormField label="From station" :fault="at('from')"
+          ><ElInput v-model="form.from" size="large" maxlength="40"
             ><template #suffix>m</template></ElInput
-          ><span class="fault">{{ at('from') }}</span></label
+          ></FormField
         >
-        <label
-          >To station<ElInput v-model="form.to" size="large" maxlength="40"
+        <FormField label="To station" :fault="at('to')"
+          ><ElInput v-model="form.to" size="large" maxlength="40"
             ><template #suffix>m</template></ElInput
-          ><span class="fault">{{ at('to') }}</span></label
+          ></FormField
         >
-        <label
-          >Length of one reach<ElInput v-model="form.every" size="large" maxlength="40"
+        <FormField label="Length of one reach" :fault="at('every')"
+          ><ElInput v-model="form.every" size="large" maxlength="40"
             ><template #suffix>m</template></ElInput
-          ><span class="fault">{{ at('every') }}</span></label
+          ></FormField
         >
         <div class="two">
-          <label
-            >Names<ElInput v-model="form.pattern" size="large" maxlength="40" /><span class="fault">{{
-              at('pattern')
-            }}</span></label
-          >
-          <label
-            >From<ElInput v-model="form.start" size="large" maxlength="6" inputmode="numeric" /><span
-              class="fault"
-              >{{ at('start') }}</span
-            ></label
-          >
+          <FormField label="Names" :fault="at('pattern')"
+            ><ElInput v-model="form.pattern" size="large" maxlength="40"
+          /></FormField>
+          <FormField label="From" :fault="at('start')"
+            ><ElInput v-model="form.start" size="large" maxlength="6" inputmode="numeric"
+          /></FormField>
         </div>
         <template v-if="asked.length">
           <p class="muted small wide">The same for every one of them, from the drawing and the site:</p>
@@ -158,7 +149,7 @@ const share = (station: number) => {
             {{ Math.round((preview.at(-1)!.to - preview.at(-1)!.from) * 10) / 10 }} m long.
           </p>
         </div>
-        <div class="actions wide">
+        <template #acts>
           <ElButton
             type="primary"
             size="large"
@@ -167,23 +158,13 @@ const share = (station: number) => {
             :disabled="preview.length === 0"
             >Cut {{ preview.length || 'the' }} reaches</ElButton
           >
-        </div>
-      </form>
+        </template>
+      </PlanForm>
     </template>
   </div>
 </template>
 
 <style scoped>
-.form {
-  padding: 20px;
-  display: grid;
-  grid-template-columns: repeat(2, minmax(0, 1fr));
-  gap: 14px 20px;
-  max-width: 900px;
-}
-.wide {
-  grid-column: 1 / -1;
-}
 .two {
   display: grid;
   grid-template-columns: 2fr 1fr;
@@ -194,32 +175,13 @@ const share = (station: number) => {
   grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));
   gap: 14px 20px;
 }
-label:not([class]),
-.field {
-  display: flex;
-  flex-direction: column;
-  gap: 4px;
-  min-width: 0;
-  font-size: var(--s14);
-  color: var(--muted);
-}
 .spans {
   display: block;
   width: 100%;
   height: 36px;
 }
-.actions {
-  display: flex;
-  justify-content: flex-end;
-  gap: 12px;
-}
 .done {
   padding: 12px 16px;
   border-left: 4px solid var(--accepted);
-}
-@media (max-width: 720px) {
-  .form {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

@@ -1,0 +1,47 @@
+<script setup lang="ts">
+/** Views that belong together, side by side. */
+defineProps<{ label: string; tabs: readonly { to: string; word: string }[] }>()
+const route = useRoute()
+</script>
+
+<template>
+  <nav class="tabs" :aria-label="label">
+    <NuxtLink
+      v-for="t in tabs"
+      :key="t.to"
+      :to="t.to"
+      :aria-current="route.path === t.to ? 'page' : undefined"
+      >{{ t.word }}</NuxtLink
+    >
+  </nav>
+</template>
+
+<style scoped>
+.tabs {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+  border-bottom: 1px solid var(--hair);
+  margin-bottom: 16px;
+}
+a {
+  display: flex;
+  align-items: center;
+  min-height: 48px;
+  padding: 0 18px;
+  color: var(--muted);
+  text-decoration: none;
+  font-weight: 600;
+  border-bottom: 4px solid transparent;
+  margin-bottom: -1px;
+}
+a[aria-current] {
+  color: var(--ink);
+  border-bottom-color: var(--line);
+}
+@media (max-width: 720px) {
+  a {
+    padding: 0 10px;
+  }
+}
+</style>
