@@ -1,4 +1,3 @@
-import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { SubjectState } from '../../core/judgement/types'
 import { runsOf } from '../../app/drawings/strip-runs'
@@ -84,29 +83,6 @@ describe('the graph of a trace', () => {
 })
 
 describe('joints as runs of pixels', () => {
-  const states: SubjectState[] = [
-    'accepted',
-    'not-started',
-    'in-work',
-    'waiting',
-    'too-close',
-    'held',
-    'rejected',
-  ]
-  const joints = fc.array(
-    fc.record({ station: fc.double({ min: 0, max: 1000, noNaN: true }), state: fc.constantFrom(...states) }),
-    { maxLength: 200 },
-  )
-  it('every joint is counted once, runs go left to right without covering each other', () => {
-    fc.assert(
-      fc.property(joints, fc.double({ min: 0.05, max: 5, noNaN: true }), (list, scale) => {
-        const runs = runsOf(list, (s) => s * scale)
-        expect(runs.reduce((sum, r) => sum + r.count, 0)).toBe(list.length)
-        for (let i = 1; i < runs.length; i++)
-          expect(runs[i]!.x).toBeGreaterThanOrEqual(runs[i - 1]!.x + runs[i - 1]!.width - 1e-9)
-      }),
-    )
-  })
   it('a rejected joint shows, however many accepted ones share its pixel', () => {
     const crowd = Array.from({ length: 50 }, (_v, i) => ({
       station: 10 + i / 1000,

@@ -1,6 +1,7 @@
 import { config } from '@vue/test-utils'
 import ElementPlus from 'element-plus'
 import { createPinia } from 'pinia'
+import { afterAll, vi } from 'vitest'
 import { defineAsyncComponent, type Component } from 'vue'
 
 const files = import.meta.glob<{ default: Component }>('../../app/{components,drawings}/**/*.vue')
@@ -13,3 +14,6 @@ config.global.components = Object.fromEntries(
   ]),
 )
 config.global.stubs = { NuxtLink: { template: '<a><slot /></a>' }, transition: false }
+
+// What a form mounts late is there before its document goes away.
+afterAll(() => vi.dynamicImportSettled())
