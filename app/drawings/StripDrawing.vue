@@ -72,6 +72,7 @@ const packs = computed(() =>
   props.strip.packs.map((p) => ({ ...p, box: clip(p.from, p.to) })).filter((p) => p.box),
 )
 const ground = computed(() => {
+  if (props.profile.length < 2) return null
   const points = [
     { station: props.view[0], elevation: elevationAt(props.profile, props.view[0]) },
     ...props.profile.filter((p) => p.station > props.view[0] && p.station < props.view[1]),
@@ -223,13 +224,16 @@ const ticks = computed(() => {
         {{ p.number }} {{ packStateWords[p.state] }}
       </text>
     </g>
-    <polyline :points="ground.path" fill="none" stroke="var(--ink)" stroke-width="1.5" />
-    <text :x="left - 8" :y="ground.highY + 4" text-anchor="end" class="tick">
-      {{ ground.high.toFixed(1) }} m
-    </text>
-    <text :x="left - 8" :y="ground.lowY + 4" text-anchor="end" class="tick">
-      {{ ground.low.toFixed(1) }} m
-    </text>
+    <template v-if="ground">
+      <polyline :points="ground.path" fill="none" stroke="var(--ink)" stroke-width="1.5" />
+      <text :x="left - 8" :y="ground.highY + 4" text-anchor="end" class="tick">
+        {{ ground.high.toFixed(1) }} m
+      </text>
+      <text :x="left - 8" :y="ground.lowY + 4" text-anchor="end" class="tick">
+        {{ ground.low.toFixed(1) }} m
+      </text>
+    </template>
+    <text v-else :x="left" y="270" class="tick">not known</text>
     <g v-for="t in ticks" :key="t">
       <line :x1="x(t)" :x2="x(t)" y1="314" y2="320" stroke="var(--muted)" />
       <text :x="x(t)" y="333" text-anchor="middle" class="tick">{{ t }}</text>

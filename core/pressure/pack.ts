@@ -1,4 +1,5 @@
 import { compliance, pressureAt, thrust } from '../calculators/hydro'
+import { Problem } from '../problem'
 
 /** What a pack says of the pipe under test, m and Pa. */
 export interface PipeSection {
@@ -41,8 +42,10 @@ export interface PackPlan {
   waterToRaise: number
 }
 
-/** Elevation at a station, between the points of the profile. */
+/** Elevation at a station, between the points of the profile. @throws Problem `no-profile` without any */
 export function elevationAt(profile: readonly ProfilePoint[], station: number): number {
+  if (profile.length === 0)
+    throw new Problem('no-profile', 'The line has no profile: elevations cannot be worked out.', 'profile')
   const after = profile.findIndex((p) => p.station >= station)
   if (after < 0) return profile.at(-1)!.elevation
   if (after === 0) return profile[0]!.elevation

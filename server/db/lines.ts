@@ -30,8 +30,18 @@ const columns = (l: LineRow) => ({
 export const insertLine = async (db: Knex, project: string, l: LineRow): Promise<void> =>
   void (await db('alignments').insert({ id: l.id, project, ...columns(l) }))
 
-export const saveLine = async (db: Knex, l: LineRow): Promise<void> =>
-  void (await db('alignments').where({ id: l.id }).update(columns(l)))
+/** Saves a line; the course, profile or ground that was not read anew stays as it was. */
+export async function saveLine(db: Knex, l: LineRow): Promise<void> {
+  const { path, profile, ground, ...plain } = columns(l)
+  await db('alignments')
+    .where({ id: l.id })
+    .update({
+      ...plain,
+      ...(l.path.length > 0 && { path }),
+      ...(l.profile.length > 0 && { profile }),
+      ...(l.ground.length > 0 && { ground }),
+    })
+}
 
 /** The stations between which something of a line is planned; null where nothing is. */
 export async function workedStations(db: Knex, line: string): Promise<{ from: number; to: number } | null> {

@@ -76,11 +76,6 @@ function lineFrom(id: string, typed: LineTyped): LineRow {
       field: 'designPressure',
       bareUnit: 'bar',
     })
-  // Where no profile is known, the line is drawn level.
-  const level = [
-    { station: from, elevation: 0 },
-    { station: to, elevation: 0 },
-  ]
   return {
     id,
     key,
@@ -88,7 +83,7 @@ function lineFrom(id: string, typed: LineTyped): LineRow {
     material,
     from,
     to,
-    profile: profile.length >= 2 ? profile : level,
+    profile,
     ground,
     path,
     facts,

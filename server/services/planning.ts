@@ -148,7 +148,7 @@ export async function previewSchedule(
   return {
     joints: joints.length,
     faults: faults.slice(0, SHOWN),
-    faulty: new Set(faults.map((f) => f.row)).size,
+    faulty: faults.length,
     sample: joints.slice(0, SHOWN).map(({ number, station }) => ({ number, station })),
   }
 }
@@ -227,7 +227,7 @@ export async function checkPlan(db: Knex, project: Project) {
   const plan: Planned = {
     lines: lines.map((l) => ({
       name: l.name,
-      points: l.profile.some((p) => p.elevation !== l.profile[0]!.elevation) ? l.profile.length : 0,
+      points: l.profile.length,
       joints: counts.jointsByLine.get(l.id) ?? 0,
       reaches: counts.reachesByLine.get(l.id) ?? 0,
     })),

@@ -213,6 +213,12 @@ describe('a line', () => {
       field: 'key',
     })
   })
+  it('without a profile has none: no figure is made up for it', async () => {
+    const level = uuidv7()
+    await petra.post(`${base}/lines`, { id: level, key: 'NP', ...whole, profile: [] })
+    expect(JSON.parse((await db('alignments').where({ id: level }).first('profile')).profile)).toEqual([])
+    await db('alignments').where({ id: level }).delete()
+  })
   it.each([
     [
       'a station that falls back',
@@ -246,6 +252,7 @@ describe('a line', () => {
     const to = main.to_station as number
     expect((await petra.post(`${base}/lines/${main.id}`, { ...typed, to: `${to + 50}` })).status).toBe(200)
     const after = await db('alignments').where({ id: main.id }).first()
+    expect(after.profile).toBe(main.profile)
     expect([after.to_station, JSON.parse(after.facts)]).toEqual([to + 50, JSON.parse(main.facts)])
     await petra.post(`${base}/lines/${main.id}`, { ...typed, to: `${to}` })
   })

@@ -177,28 +177,9 @@ const ticks = computed(() => {
         </div>
         <div v-if="schedule" class="wide" role="status">
           <p>
-            <strong>{{ showCount(schedule.joints) }} joints</strong> can be planned<template
-              v-if="schedule.faulty"
-              >; {{ showCount(schedule.faulty) }} rows are wrong: nothing is planned until they are
-              right</template
-            >.
+            <strong>{{ showCount(schedule.joints) }} joints</strong> can be planned.
           </p>
-          <table v-if="schedule.faults.length" class="figures">
-            <thead>
-              <tr>
-                <th class="number">Row</th>
-                <th>Column</th>
-                <th>What is wrong</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="(f, i) in schedule.faults" :key="i">
-                <td class="number">{{ f.row }}</td>
-                <td>{{ f.column }}</td>
-                <td>{{ f.message }}</td>
-              </tr>
-            </tbody>
-          </table>
+          <RowFaults v-if="schedule.faulty" :faults="schedule.faults" :count="schedule.faulty" />
         </div>
         <template #acts>
           <ElButton

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { uuidv7 } from 'uuidv7'
+import type { RowFault } from '#core/delivery/note'
 import type { ChosenFile } from '~/components/delivery/FileDrop.vue'
 import type { readLineFile } from '../../../server/services/lines'
 import { useSession } from '~/stores/session'
@@ -19,6 +20,8 @@ const file = ref<ChosenFile | null>(null)
 /** lines that a file holds, where one has to be chosen */
 const several = ref<string[]>([])
 const reading = useSending()
+/** what is wrong in the file, by row */
+const wrong = computed(() => (reading.fault.value?.details?.rows ?? []) as RowFault[])
 const { busy, at, besides, send } = useSending()
 const fields = ['key', 'name', 'material', 'from', 'to', 'designPressure', 'reason']
 
@@ -86,6 +89,7 @@ async function save() {
           accept=".json,.geojson,.csv,.xlsx"
         />
         <p v-if="reading.fault.value" class="fault" role="alert">{{ reading.fault.value.message }}</p>
+        <RowFaults v-if="wrong.length" :faults="wrong" :count="wrong.length" />
         <ul v-if="several.length" class="several">
           <li v-for="(name, i) in several" :key="i">
             <ElButton size="large" @click="read(i)">{{ name }}</ElButton>

@@ -6,6 +6,7 @@ import { generateJoints, type Generator } from '../../../core/plan/joints'
 import { cutReaches, type Cutting } from '../../../core/plan/reaches'
 import { numbering } from '../../../core/plan/numbering'
 import { readSchedule } from '../../../core/plan/schedule'
+import { elevationAt } from '../../../core/pressure/pack'
 import { Problem } from '../../../core/problem'
 
 const line = { from: 0, to: 100 }
@@ -156,6 +157,12 @@ describe('the plan check', () => {
   it('what is needed stands before what only helps', () => {
     const needed = planCheck({ ...whole, articles: 0, lines: [] }).map((f) => f.needed)
     expect(needed).toEqual([true, false])
+  })
+})
+
+describe('a line without a profile', () => {
+  it('has no elevation anywhere', () => {
+    expect(field(() => elevationAt([], 5))).toEqual(['no-profile', 'profile'])
   })
 })
 
