@@ -1,40 +1,6 @@
-import { readFileSync } from 'node:fs'
-import { createInterface } from 'node:readline'
 import { evaluateTest, readRequest } from '../core/pressure/evaluate'
-import { inheritedKey } from '../core/inherited-key'
-import { Problem } from '../core/problem'
-import { json } from './say'
+import { answerRequests } from './requests'
 
-/** What one request comes to: a verdict, or what is wrong with it. */
-function replyTo(text: string): unknown {
-  try {
-    let raw: unknown
-    try {
-      raw = JSON.parse(text)
-    } catch {
-      throw new Problem('bad-json', 'This is not JSON.', null)
-    }
-    const stray = inheritedKey(raw)
-    if (stray) throw new Problem('bad-input', stray.sentence, stray.path.join('.'))
-    return evaluateTest(readRequest(raw))
-  } catch (error) {
-    if (error instanceof Problem)
-      return { error: { code: error.code, message: error.message, input: error.field } }
-    throw error
-  }
-}
-
-/**
- * The `evaluate` command: one request on standard input, or one a line. Exit code 2 when a single one was
- * refused.
- */
-export async function evaluate(args: string[]): Promise<number> {
-  if (args[0] === '--batch') {
-    for await (const line of createInterface({ input: process.stdin, crlfDelay: Infinity }))
-      if (line.trim() !== '') json(replyTo(line))
-    return 0
-  }
-  const reply = replyTo(readFileSync(0, 'utf8'))
-  json(reply)
-  return typeof reply === 'object' && reply !== null && 'error' in reply ? 2 : 0
-}
+/** The `evaluate` command: judges pressure logs. */
+export const evaluate = (args: string[]): Promise<number> =>
+  answerRequests(args, (raw) => evaluateTest(readRequest(raw)))

@@ -15,6 +15,8 @@ const usage = `Vet Line
   ./vet-line judge --batch        one record a line in, one judgement a line out
   ./vet-line evaluate             judge the pressure log of a test, as JSON on standard input
   ./vet-line evaluate --batch     one test a line in, one verdict a line out
+  ./vet-line round                in which order to go to those who wait, as JSON on standard input
+  ./vet-line round --batch        one round a line in, one order a line out
   ./vet-line procedure check F    read and check a procedure document
   ./vet-line procedure schema     the JSON Schema of procedure documents
   ./vet-line verify               check every chain and projection of the database
@@ -39,6 +41,8 @@ async function run([command, ...args]: string[]): Promise<number> {
       return (await import('./judging')).judgeRecord(args[0])
     case 'evaluate':
       return (await import('./evaluating')).evaluate(args)
+    case 'round':
+      return (await import('./rounds')).round(args)
     case 'procedure':
       return (await import('./judging')).checkProcedure(args)
     case 'verify':

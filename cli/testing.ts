@@ -12,7 +12,11 @@ interface Tally {
   name: string
   passed: number
   failed: number
+  /** which, so that the end of a long output says what to look at */
+  faults?: string[]
 }
+/** Passed, failed, and what failed. */
+type Counted = [passed: number, failed: number, faults: string[]]
 
 const run = (args: string[], env: Record<string, string> = {}) =>
   spawnSync(process.execPath, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } })
@@ -34,32 +38,60 @@ function suite(
   name: string,
   args: string[],
   report: string,
-  count: (report: unknown) => [number, number],
+  count: (report: unknown) => Counted,
   env: Record<string, string> = {},
 ): Tally {
   note(`\n— ${name}`)
   const ok = run(args, env)
-  let [passed, failed] = [0, 0]
+  let [passed, failed, faults]: Counted = [0, 0, []]
   try {
-    ;[passed, failed] = count(JSON.parse(readFileSync(report, 'utf8')))
+    ;[passed, failed, faults] = count(JSON.parse(readFileSync(report, 'utf8')))
   } catch {
     note(`${name} left no report.`)
   }
   if ((!ok && failed === 0) || passed + failed === 0) failed = Math.max(1, failed)
-  return { name, passed, failed }
+  return { name, passed, failed, faults }
 }
 
-const vitestCounts = (r: unknown): [number, number] => {
-  const { numPassedTests, numFailedTests, numFailedTestSuites } = r as {
+const firstLines = (text: string | undefined) => (text ?? '').split('\n').slice(0, 6).join('\n    ')
+
+function vitestCounts(r: unknown): Counted {
+  const { numPassedTests, numFailedTests, numFailedTestSuites, testResults } = r as {
     numPassedTests: number
     numFailedTests: number
     numFailedTestSuites: number
+    testResults: {
+      name: string
+      status: string
+      message?: string
+      assertionResults: { fullName: string; status: string; failureMessages?: string[] }[]
+    }[]
   }
-  return [numPassedTests, numFailedTests || (numFailedTestSuites > 0 ? 1 : 0)]
+  const faults = testResults.flatMap((file) => [
+    ...(file.status === 'failed' && file.message ? [`${file.name}: ${firstLines(file.message)}`] : []),
+    ...file.assertionResults
+      .filter((t) => t.status === 'failed')
+      .map((t) => `${t.fullName}: ${firstLines(t.failureMessages?.[0])}`),
+  ])
+  return [numPassedTests, numFailedTests || (numFailedTestSuites > 0 ? 1 : 0), faults]
 }
-const playwrightCounts = (r: unknown): [number, number] => {
-  const { stats } = r as { stats: { expected: number; unexpected: number; flaky: number } }
-  return [stats.expected, stats.unexpected + stats.flaky]
+
+interface PlaywrightSuite {
+  suites?: PlaywrightSuite[]
+  specs?: { title: string; ok: boolean; tests: { status: string }[] }[]
+}
+const badSpecs = (suite: PlaywrightSuite): string[] => [
+  ...(suite.specs ?? [])
+    .filter((s) => !s.ok || s.tests.some((t) => t.status === 'flaky'))
+    .map((s) => s.title),
+  ...(suite.suites ?? []).flatMap(badSpecs),
+]
+const playwrightCounts = (r: unknown): Counted => {
+  const { stats, suites } = r as {
+    stats: { expected: number; unexpected: number; flaky: number }
+    suites: PlaywrightSuite[]
+  }
+  return [stats.expected, stats.unexpected + stats.flaky, suites.flatMap(badSpecs)]
 }
 
 /** Everything: lint, format, layers, types, core, server, browser. Ends with one line of counts. */
@@ -117,8 +149,10 @@ export async function runTests(): Promise<number> {
   )
   rmSync(reports, { recursive: true, force: true })
   print('')
-  for (const t of tallies)
+  for (const t of tallies) {
     print(`${t.failed === 0 ? 'ok  ' : 'FAIL'} ${t.name}: ${t.passed} passed, ${t.failed} failed`)
+    for (const fault of t.faults ?? []) print(`  - ${fault}`)
+  }
   const sum = (key: 'passed' | 'failed') => tallies.reduce((total, t) => total + t[key], 0)
   print(`\n${sum('passed')} passed, ${sum('failed')} failed`)
   return sum('failed') === 0 ? 0 : 1

@@ -1,13 +1,8 @@
-/** A small seeded generator (mulberry32): the same seed gives the same project. */
+import { seededRandom } from '../core/random'
+
+/** What a demo is made of by chance: the same seed gives the same project. */
 export function seeded(seed: number) {
-  let state = seed >>> 0
-  const next = () => {
-    state = (state + 0x6d2b79f5) >>> 0
-    let t = state
-    t = Math.imul(t ^ (t >>> 15), t | 1)
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61)
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296
-  }
+  const next = seededRandom(seed)
   return {
     next,
     between: (low: number, high: number, step = 0) => {

@@ -14,7 +14,7 @@ export type OutputKind =
   | 'flag'
   | 'instant'
   | 'same'
-export type OutputValue = number | string | boolean | null | number[] | number[][]
+export type OutputValue = number | string | boolean | null | number[] | number[][] | string[]
 
 export interface Result {
   outputs: Record<string, OutputValue>

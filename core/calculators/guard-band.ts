@@ -3,8 +3,9 @@ import { dimensions, type DimensionKey } from '../quantity/dimension'
 import { readQuantity, writtenDimension } from '../quantity/read'
 import { showNumber as n } from '../quantity/show'
 import { findUnit } from '../quantity/units'
+import { anyQuantity } from './any-quantity'
 import { defineCalculator, fail } from './define'
-import { optional, withDefault, word, type Input } from './input'
+import { optional, withDefault, word } from './input'
 
 export type BandRule = 'guarded' | 'simple'
 export type BandVerdict = 'accept' | 'reject' | 'too-close'
@@ -29,17 +30,6 @@ export function guardBandVerdict(
   if (margin >= uncertainty - epsilon) return { verdict: 'accept', margin }
   return { verdict: margin <= -uncertainty + epsilon ? 'reject' : 'too-close', margin }
 }
-
-/** A number of whatever dimension: kept as written until the dimension shared by all is known. */
-const anyQuantity = (): Input<unknown> => ({
-  describe: { kind: 'quantity', bounds: 'all of one dimension' },
-  read(raw, field) {
-    if (typeof raw === 'boolean' || (typeof raw === 'object' && raw !== null))
-      throw new Problem('not-a-number', `{${field}} must be a number.`, field)
-    readQuantity(raw, writtenDimension(raw, field) ?? 'ratio', { field })
-    return raw
-  },
-})
 
 export const guardBand = defineCalculator({
   key: 'guard-band',

@@ -2,10 +2,13 @@ import { Problem } from '../problem'
 import type { Calculator } from './define'
 import * as cement from './cement'
 import * as gravityTests from './gravity-tests'
+import * as embedment from './embedment'
 import { guardBand } from './guard-band'
 import * as homing from './homing'
 import * as hydro from './hydro'
+import { individualsChart } from './individuals'
 import * as joint from './joint'
+import * as leak from './leak'
 import * as levelling from './levelling'
 import * as lifting from './lifting'
 import * as making from './making'
@@ -24,10 +27,11 @@ const subjects = {
   lifting,
   sampling,
   soil,
+  embedment,
   levelling,
-  hydro: { ...hydro },
+  hydro: { ...hydro, ...leak },
   'gravity tests': gravityTests,
-  judgement: { guardBand },
+  judgement: { guardBand, individualsChart },
 }
 
 /**

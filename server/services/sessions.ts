@@ -4,6 +4,7 @@ import { uuidv7 } from 'uuidv7'
 import { signInKey } from '#core/record/names'
 import { patience } from '#core/record/waiting'
 import { Problem } from '#core/problem'
+import { inTransaction } from '../db/connection'
 import { findPerson, type PersonRow } from '../db/projects'
 import {
   deleteOwnSession,
@@ -76,14 +77,19 @@ export function sessionOf(db: Knex, token: string | undefined): Promise<SessionR
 export async function beginSession(db: Knex, person: string, client: string): Promise<string> {
   const token = randomBytes(32).toString('base64url')
   const now = new Date()
-  await insertSession(db, digestOf(token), {
-    id: uuidv7(),
-    person,
-    client: client.slice(0, 200),
-    beganAt: now,
-    seenAt: now,
-  })
-  await deleteSessionsBefore(db, new Date(now.getTime() - ABSOLUTE), new Date(now.getTime() - IDLE))
+  // Apart, and again after a deadlock: many sign in when a shift begins.
+  await inTransaction(db, (trx) =>
+    insertSession(trx, digestOf(token), {
+      id: uuidv7(),
+      person,
+      client: client.slice(0, 200),
+      beganAt: now,
+      seenAt: now,
+    }),
+  )
+  await inTransaction(db, (trx) =>
+    deleteSessionsBefore(trx, new Date(now.getTime() - ABSOLUTE), new Date(now.getTime() - IDLE)),
+  )
   return token
 }
 
