@@ -62,6 +62,8 @@ export const actions = {
   'keep-people': ['administrator'],
   'set-project': ['administrator'],
   'plan-work': ['engineer', 'administrator'],
+  /** a list of the setup: which one decides who of them keeps it */
+  'keep-lists': ['engineer', 'administrator'],
   'see-plan': ['engineer', 'administrator', 'inspector'],
 } as const satisfies Record<string, readonly Role[]>
 export type Action = keyof typeof actions

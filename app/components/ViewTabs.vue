@@ -2,17 +2,17 @@
 /** Views that belong together, side by side. */
 defineProps<{ label: string; tabs: readonly { to: string; word: string }[] }>()
 const route = useRoute()
+/** the tab itself, or another view of the same folder below the first */
+const folder = (path: string) => path.split('/').slice(0, 3).join('/')
+const current = (to: string) =>
+  route.path === to || (to.split('/').length > 3 && folder(route.path) === folder(to))
 </script>
 
 <template>
   <nav class="tabs" :aria-label="label">
-    <NuxtLink
-      v-for="t in tabs"
-      :key="t.to"
-      :to="t.to"
-      :aria-current="route.path === t.to ? 'page' : undefined"
-      >{{ t.word }}</NuxtLink
-    >
+    <NuxtLink v-for="t in tabs" :key="t.to" :to="t.to" :aria-current="current(t.to) ? 'page' : undefined">{{
+      t.word
+    }}</NuxtLink>
   </nav>
 </template>
 

@@ -62,6 +62,10 @@ export function checkDigit(digits: string): number {
   return (10 - (sum % 10)) % 10
 }
 
+/** Whether a text is an article number of 8, 12, 13 or 14 digits with its check digit. */
+export const isGtin = (text: string): boolean =>
+  /^(\d{8}|\d{12,14})$/.test(text) && checkDigit(text.slice(0, -1).padStart(13, '0')) === Number(text.at(-1))
+
 /**
  * Six digits to a date; day 00 is the last of the month; the century is the one nearest to this year (49
  * back, 50 on).

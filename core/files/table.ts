@@ -106,6 +106,17 @@ export function tableOfGrid(grid: readonly (readonly unknown[])[], remark: strin
 }
 
 /**
+ * What sets the columns apart, by the names of the columns: cells below may hold any of them, in lists
+ * and as decimal commas.
+ */
+function delimiterOf(text: string): string {
+  const end = text.search(/[\r\n]/)
+  const names = (end < 0 ? text : text.slice(0, end)).replace(/"[^"]*"/g, '')
+  const count = (delimiter: string) => names.split(delimiter).length
+  return [',', ';', '\t'].reduce((best, d) => (count(d) > count(best) ? d : best))
+}
+
+/**
  * Reads CSV (comma, semicolon or tab; UTF-8, UTF-16 with its mark, or Windows-1252).
  *
  * @throws Problem `bad-file` when it is no table at all
@@ -116,7 +127,7 @@ export function readCsv(bytes: Uint8Array): Table {
     throw new Problem('bad-file', 'This is not a table: it holds bytes that no text has.', 'file')
   checkColumns(text.replace(/^\uFEFF/, ''))
   const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
-    delimitersToGuess: [',', ';', '\t'],
+    delimiter: delimiterOf(text.replace(/^\uFEFF/, '')),
     preview: MAX_ROWS + 2,
   })
   const table = tableOfGrid(parsed.data, remark)

@@ -58,3 +58,22 @@ export async function workedStations(db: Knex, line: string): Promise<{ from: nu
   if (found.length === 0) return null
   return { from: Math.min(...found.map((r) => r.a)), to: Math.max(...found.map((r) => r.b)) }
 }
+
+/** Profile, ground and course of each line of a project, by the line's id. */
+export async function lineGeometry(
+  db: Knex,
+  project: string,
+): Promise<Map<string, Pick<LineRow, 'profile' | 'ground' | 'path'>>> {
+  const rows = (await db('alignments').where({ project }).select('id', 'profile', 'ground', 'path')) as {
+    id: string
+    profile: string
+    ground: string
+    path: string
+  }[]
+  return new Map(
+    rows.map((r) => [
+      r.id,
+      { profile: JSON.parse(r.profile), ground: JSON.parse(r.ground), path: JSON.parse(r.path) },
+    ]),
+  )
+}

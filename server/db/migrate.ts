@@ -8,6 +8,7 @@ import * as subjects from './migrations/006-subjects'
 import * as jobs from './migrations/007-jobs'
 import * as names from './migrations/008-names'
 import * as ownProject from './migrations/009-own-project'
+import * as structures from './migrations/010-structures'
 
 /** Migrations in order; each runs once. They only go forward. */
 const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
@@ -20,6 +21,7 @@ const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
   { name: '007-jobs', up: jobs.up },
   { name: '008-names', up: names.up },
   { name: '009-own-project', up: ownProject.up },
+  { name: '010-structures', up: structures.up },
 ]
 
 /**

@@ -15,14 +15,18 @@ export const findSession = async (db: Knex, token: Buffer): Promise<SessionRow |
   (await db('sessions').select(columns).where({ token }).first()) ?? null
 
 export const insertSession = async (db: Knex, token: Buffer, s: SessionRow): Promise<void> =>
-  void (await db('sessions').insert({
-    token,
-    id: s.id,
-    person: s.person,
-    client: s.client,
-    began_at: s.beganAt,
-    seen_at: s.seenAt,
-  }))
+  // A commit can succeed unheard and be tried again.
+  void (await db('sessions')
+    .insert({
+      token,
+      id: s.id,
+      person: s.person,
+      client: s.client,
+      began_at: s.beganAt,
+      seen_at: s.seenAt,
+    })
+    .onConflict('token')
+    .ignore())
 
 export const touchSession = async (db: Knex, token: Buffer, at: Date): Promise<void> =>
   void (await db('sessions').where({ token }).update({ seen_at: at }))

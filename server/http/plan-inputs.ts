@@ -81,3 +81,18 @@ export const cuttingBody = yup.object({
 })
 
 export const scheduleBody = yup.object({ line: uuid().required(), file: planFile })
+
+/** A file of rows, or one row of a form by its columns. */
+export const listBody = yup.object({
+  file: planFile.notRequired().default(null),
+  row: yup
+    .object()
+    .nullable()
+    .default(null)
+    .test('cells', '${path} holds texts of up to 4000 letters.', (row) =>
+      row === null || row === undefined
+        ? true
+        : Object.values(row).length <= 40 &&
+          Object.values(row).every((v) => typeof v === 'string' && v.length <= 4000),
+    ),
+})

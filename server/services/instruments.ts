@@ -72,6 +72,18 @@ export interface CalibrationTyped {
   certificate: string
 }
 
+/** From the first moment of its first day to the last of its last. */
+export function calibrationSpan(typed: Pick<CalibrationTyped, 'from' | 'until'>): {
+  from: Date
+  until: Date
+} {
+  const [from, until] = [new Date(`${typed.from}T00:00:00Z`), new Date(`${typed.until}T23:59:59Z`)]
+  if (!(until > from)) throw new Problem('out-of-bounds', 'A calibration ends after it begins.', 'until')
+  if (from.getTime() > Date.now())
+    throw new Problem('future', 'A calibration is entered when it has been made.', 'from')
+  return { from, until }
+}
+
 /**
  * Enters a calibration. Readings taken while no calibration ran still do not count; joints with readings by
  * this instrument are judged anew, as the calibration may lie back.
@@ -84,10 +96,7 @@ export async function addCalibration(
   typed: CalibrationTyped,
 ): Promise<{ job: string; total: number }> {
   const role = actingRole(actor, 'keep-instruments')
-  const [from, until] = [new Date(`${typed.from}T00:00:00Z`), new Date(`${typed.until}T23:59:59Z`)]
-  if (!(until > from)) throw new Problem('out-of-bounds', 'A calibration ends after it begins.', 'until')
-  if (from.getTime() > Date.now())
-    throw new Problem('future', 'A calibration is entered when it has been made.', 'from')
+  const { from, until } = calibrationSpan(typed)
   const found = (await instrumentsOf(db, project.id)).find((i) => i.id === instrument)
   if (!found) throw new Problem('not-found', 'There is no such instrument.', 'instrument')
   const joints = await jointsReadWith(db, project.id, instrument)

@@ -58,7 +58,33 @@ async function checkRoles(db: Knex, project: Project, given: readonly RoleGiven[
   })
 }
 
-/** Adds a person to the project. @returns the token of the link by which they come in, shown once */
+/**
+ * Brings a person onto the project, new or known.
+ *
+ * @returns the token of the link by which they come in, shown once
+ */
+export async function joinPerson(
+  trx: Knex,
+  project: Project,
+  actor: Actor,
+  { id: fresh, name, signIn, roles }: { id: string; name: string; signIn: string; roles: Member['roles'] },
+): Promise<{ token: string | null }> {
+  checkSignIn(signIn)
+  const known = await findPerson(trx, { sign_in: signIn })
+  const id = known?.id ?? fresh
+  if (known) {
+    if ((await membersOf(trx, project.id)).some((m) => m.id === id))
+      throw new Problem('duplicate', `"${signIn}" is on this project already.`, 'signIn')
+    // Who works on other projects is known to who keeps the installation, and to nobody else.
+    if (!(await isKeeper(trx, actor.person)))
+      throw new Problem('duplicate', `The sign-in name "${signIn}" is taken: choose another.`, 'signIn')
+  } else await insertPerson(trx, { id, signIn, name })
+  for (const m of roles) await insertMembership(trx, { project: project.id, person: id, ...m })
+  await noteChange(trx, actor, 'keep-people', { what: 'person', person: id, name, signIn, roles })
+  return { token: known ? null : await makeLink(trx, 'join', id, actor.person) }
+}
+
+/** Adds a person to the project. */
 export async function addPerson(
   db: Knex,
   project: Project,
@@ -67,27 +93,8 @@ export async function addPerson(
 ): Promise<{ token: string | null }> {
   const signIn = signInKey(typed.signIn)
   checkSignIn(signIn)
-  const given = await checkRoles(db, project, typed.roles)
-  return inTransaction(db, async (trx) => {
-    const known = await findPerson(trx, { sign_in: signIn })
-    const id = known?.id ?? typed.id
-    if (known) {
-      if ((await membersOf(trx, project.id)).some((m) => m.id === id))
-        throw new Problem('duplicate', `"${signIn}" is on this project already.`, 'signIn')
-      // Who works on other projects is known to who keeps the installation, and to nobody else.
-      if (!(await isKeeper(trx, actor.person)))
-        throw new Problem('duplicate', `The sign-in name "${signIn}" is taken: choose another.`, 'signIn')
-    } else await insertPerson(trx, { id, signIn, name: typed.name })
-    for (const m of given) await insertMembership(trx, { project: project.id, person: id, ...m })
-    await noteChange(trx, actor, 'keep-people', {
-      what: 'person',
-      person: id,
-      name: typed.name,
-      signIn,
-      roles: given,
-    })
-    return { token: known ? null : await makeLink(trx, 'join', id, actor.person) }
-  })
+  const roles = await checkRoles(db, project, typed.roles)
+  return inTransaction(db, (trx) => joinPerson(trx, project, actor, { ...typed, signIn, roles }))
 }
 
 const memberOf = async (db: Knex, project: Project, person: string): Promise<Member> => {

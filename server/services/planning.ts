@@ -1,7 +1,8 @@
 import type { Knex } from 'knex'
 import { planCheck, type Planned } from '#core/plan/check'
 import { generateJoints, type PlannedJoint } from '#core/plan/joints'
-import { readSchedule, type RowFault } from '#core/plan/schedule'
+import type { RowFault } from '#core/plan/lists/define'
+import { readSchedule } from '#core/plan/schedule'
 import { Problem } from '#core/problem'
 import { readQuantity } from '#core/quantity/read'
 import { nameKey } from '#core/record/names'
@@ -12,6 +13,7 @@ import { findJoint } from '../db/joints'
 import { countsOf, insertJoints, jointNumbers, moveJoint, proceduresOf, type NewJoint } from '../db/planning'
 import { alignmentsOf, crewsOf, type Project } from '../db/projects'
 import { noteChange } from './changes'
+import { groundOf } from './lists/ground'
 import { runHeavy } from './heavy/run'
 import type { SentFile } from './heavy/table-files'
 import type { Actor } from './record'
@@ -118,22 +120,17 @@ export interface ScheduleRead {
 }
 const SHOWN = 200
 
-async function scheduled(db: Knex, project: Project, line: string, file: SentFile) {
-  const { from, to } = await lineOf(db, project, line)
-  const [table, numbers, systems, crews] = await Promise.all([
+async function scheduled(db: Knex, project: Project, id: string, file: SentFile) {
+  const { key } = await lineOf(db, project, id)
+  const [table, numbers, ground] = await Promise.all([
     runHeavy('table', file),
     jointNumbers(db, project.id),
-    proceduresOf(db, project.id),
-    crewsOf(db, project.id),
+    groundOf(db, project),
   ])
+  const taken = new Set(numbers.map(nameKey))
   return {
-    crews,
-    ...readSchedule(table, {
-      line: { from, to },
-      taken: new Set(numbers.map(nameKey)),
-      systems: new Set(systems.keys()),
-      crews: new Map(crews.map((c) => [nameKey(c.name), c.name])),
-    }),
+    crewIds: ground.crewIds,
+    ...readSchedule(table, { ...ground, taken }, ground.lines.get(nameKey(key))!),
   }
 }
 
@@ -161,12 +158,11 @@ export async function importSchedule(
   line: string,
   file: SentFile,
 ): Promise<number> {
-  const { joints, faults, crews } = await scheduled(db, project, line, file)
+  const { joints, faults, crewIds } = await scheduled(db, project, line, file)
   if (faults.length > 0)
     throw new Problem('bad-rows', `${faults.length} cells are not right: nothing was planned.`, 'file', {
       rows: faults.slice(0, SHOWN),
     })
-  const crewId = new Map(crews.map((c) => [c.name, c.id]))
   await keepJoints(
     db,
     project,
@@ -178,7 +174,7 @@ export async function importSchedule(
       number,
       station,
       system,
-      crew: crewId.get(crew)!,
+      crew: crewIds.get(crew)!,
     })),
     { by: 'schedule', file: file.name },
   )

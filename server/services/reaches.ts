@@ -1,6 +1,7 @@
 import type { Knex } from 'knex'
 import { projectSubject } from '#core/judgement/projection'
-import { cutReaches } from '#core/plan/reaches'
+import type { FactValue } from '#core/formula/formula'
+import { cutReaches, type PlannedSpan } from '#core/plan/reaches'
 import { readFacts } from '#core/procedure/facts'
 import { Problem } from '#core/problem'
 import { nameKey } from '#core/record/names'
@@ -65,7 +66,50 @@ export async function previewReaches(db: Knex, project: Project, typed: CuttingT
   return { reaches: spans, facts: compiled.procedure.facts }
 }
 
-/** Cuts a line into reaches; each pins the issued revision, as joints do when they are opened. */
+export interface ReachesLaid {
+  line: string
+  crew: string
+  system: string
+  /** the issued revision that they pin */
+  procedure: string
+  facts: Record<string, FactValue>
+  spans: readonly PlannedSpan[]
+}
+
+/** Lays reaches out; each pins the issued revision, as joints do when they are opened. */
+export async function layReaches(
+  trx: Knex,
+  project: Project,
+  actor: Actor,
+  laid: ReachesLaid,
+): Promise<void> {
+  const { line, crew, system, spans } = laid
+  const facts = laid.facts as Record<string, number | string | boolean>
+  const compiled = await compiledProcedure(trx, project.id, laid.procedure)
+  const options = await judgeOptions(trx, project, system, [])
+  const openedAt = new Date()
+  const projection = projectSubject(compiled, facts, [], openedAt.getTime(), options)
+  for (const span of spans) {
+    const id = uuidv7()
+    const { procedure } = laid
+    await insertReach(trx, project.id, {
+      id,
+      alignment: line,
+      crew,
+      ...span,
+      system,
+      procedure,
+      facts,
+      openedAt,
+    })
+    await saveProjection(trx, 'reaches', id, projection)
+  }
+  const [first, last] = [spans[0]!.name, spans.at(-1)!.name]
+  const count = spans.length
+  await noteChange(trx, actor, 'plan-work', { what: 'reaches', line, count, first, last, system, facts })
+}
+
+/** Cuts a line into reaches. */
 export async function planReaches(
   db: Knex,
   project: Project,
@@ -73,36 +117,10 @@ export async function planReaches(
   typed: CuttingTyped,
 ): Promise<number> {
   const { row, compiled, spans } = await cutting(db, project, typed)
-  const facts = readFacts(compiled.procedure, typed.facts) as Record<string, number | string | boolean>
-  const options = await judgeOptions(db, project, row.key, [])
-  const openedAt = new Date()
-  const projection = projectSubject(compiled, facts, [], openedAt.getTime(), options)
+  const facts = readFacts(compiled.procedure, typed.facts)
   const { line, crew, system } = typed
-  await inTransaction(db, async (trx) => {
-    for (const span of spans) {
-      const id = uuidv7()
-      await insertReach(trx, project.id, {
-        id,
-        alignment: line,
-        crew,
-        ...span,
-        system,
-        procedure: row.id,
-        facts,
-        openedAt,
-      })
-      await saveProjection(trx, 'reaches', id, projection)
-    }
-    const [first, last] = [spans[0]!.name, spans.at(-1)!.name]
-    await noteChange(trx, actor, 'plan-work', {
-      what: 'reaches',
-      line,
-      count: spans.length,
-      first,
-      last,
-      system,
-      facts,
-    })
-  })
+  await inTransaction(db, (trx) =>
+    layReaches(trx, project, actor, { line, crew, system, procedure: row.id, facts, spans }),
+  )
   return spans.length
 }

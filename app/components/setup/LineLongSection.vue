@@ -1,10 +1,18 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { scaleLinear } from 'd3-scale'
-import type { ProfilePoint } from '#core/pressure/pack'
+import { elevationAt, type ProfilePoint } from '#core/pressure/pack'
 
-/** The line from the side: invert, and the ground over it where it is known. */
-const props = defineProps<{ profile: readonly ProfilePoint[]; ground: readonly ProfilePoint[] }>()
+/** The line from the side: invert, the ground over it where it is known, and what stands or lies along it. */
+const props = withDefaults(
+  defineProps<{
+    profile: readonly ProfilePoint[]
+    ground: readonly ProfilePoint[]
+    marks?: readonly { station: number; name: string }[]
+    spans?: readonly { from: number; to: number; name: string }[]
+  }>(),
+  { marks: () => [], spans: () => [] },
+)
 const box = ref<HTMLElement | null>(null)
 const { width } = useElementSize(box)
 const HEIGHT = 200
@@ -53,6 +61,42 @@ const path = (points: readonly ProfilePoint[]) =>
         stroke-dasharray="6 4"
       />
       <polyline :points="path(profile)" fill="none" stroke="var(--ink)" stroke-width="2.5" />
+      <g v-for="m in marks" :key="`m ${m.station} ${m.name}`">
+        <line
+          :x1="x(m.station)"
+          :x2="x(m.station)"
+          :y1="y(elevationAt(profile, m.station)) - 10"
+          :y2="y(elevationAt(profile, m.station)) + 4"
+          stroke="var(--line)"
+          stroke-width="2"
+        />
+        <text
+          v-if="m.name"
+          :x="x(m.station)"
+          :y="y(elevationAt(profile, m.station)) - 14"
+          text-anchor="middle"
+        >
+          {{ m.name }}
+        </text>
+      </g>
+      <g v-for="(s, i) in spans" :key="`s ${s.name}`">
+        <line
+          :x1="x(s.from) + 1"
+          :x2="x(s.to) - 1"
+          :y1="HEIGHT - 28 - (i % 2) * 5"
+          :y2="HEIGHT - 28 - (i % 2) * 5"
+          stroke="var(--line)"
+          stroke-width="4"
+        />
+        <text
+          v-if="x(s.to) - x(s.from) > 60"
+          :x="(x(s.from) + x(s.to)) / 2"
+          :y="HEIGHT - 34 - (i % 2) * 5"
+          text-anchor="middle"
+        >
+          {{ s.name }}
+        </text>
+      </g>
     </svg>
     <p v-if="ground.length > 1" class="muted small">Full: invert. Broken: ground.</p>
   </div>

@@ -10,6 +10,11 @@ const tabs = computed(() =>
     { to: '/setup/lines', word: 'Lines', show: session.can('plan-work') },
     { to: '/setup/joints', word: 'Joints', show: session.can('plan-work') },
     { to: '/setup/reaches', word: 'Reaches', show: session.can('plan-work') },
+    {
+      to: session.can('plan-work') ? '/setup/lists/articles' : '/setup/lists/people',
+      word: 'Lists and files',
+      show: session.can('keep-lists'),
+    },
     { to: '/setup', word: 'Instruments', show: true },
   ].filter((t) => t.show),
 )

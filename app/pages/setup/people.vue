@@ -86,6 +86,17 @@ async function setActive(reason: string) {
   await load()
 }
 
+const renaming = ref<{ id: string; name: string } | null>(null)
+const renameOpen = ref(false)
+const newName = ref('')
+function rename(crew: { id: string; name: string }) {
+  ;[renaming.value, newName.value, renameOpen.value] = [crew, crew.name, true]
+}
+async function renameTo(reason: string) {
+  await api(`${session.base}/crews/${renaming.value!.id}`, { body: { name: newName.value, reason } })
+  await Promise.all([load(), session.loadProject()])
+}
+
 const crewForm = reactive({ name: '' })
 const naming = useSending()
 async function addCrew() {
@@ -109,7 +120,9 @@ async function addCrew() {
           A crew makes joints, and its lead records them. Begin with the crews: leads are given one.
         </p>
         <p v-else class="crews">
-          <span v-for="c in data.crews" :key="c.id">{{ c.name }}</span>
+          <button v-for="c in data.crews" :key="c.id" type="button" @click="rename(c)">
+            {{ c.name }} <span class="muted small">rename</span>
+          </button>
         </p>
         <form class="row" @submit.prevent="addCrew">
           <ElInput
@@ -204,6 +217,18 @@ async function addCrew() {
       </form>
     </ElDialog>
     <AskDialog
+      v-model="renameOpen"
+      :title="renaming ? `${renaming.name}: another name` : ''"
+      label="Why"
+      action="Rename the crew"
+      :send="renameTo"
+    >
+      <FormField label="New name"
+        ><ElInput v-model="newName" size="large" maxlength="80" aria-label="New name"
+      /></FormField>
+      <p class="muted">What the crew recorded under its old name stays its own.</p>
+    </AskDialog>
+    <AskDialog
       v-model="shutOpen"
       :title="shutting ? `${shutting.name}: ${shutting.active ? 'let in no more' : 'let in again'}` : ''"
       label="Why"
@@ -230,10 +255,15 @@ section {
   flex-wrap: wrap;
   gap: 8px;
 }
-.crews span {
+.crews button {
+  min-height: 48px;
   padding: 8px 14px;
   border: 1px solid var(--hair);
   border-radius: var(--corner);
+  background: var(--card);
+  color: var(--ink);
+  font: inherit;
+  cursor: pointer;
 }
 .short {
   max-width: 280px;

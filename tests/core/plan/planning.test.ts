@@ -5,6 +5,7 @@ import { planCheck, type Planned } from '../../../core/plan/check'
 import { generateJoints, type Generator } from '../../../core/plan/joints'
 import { cutReaches, type Cutting } from '../../../core/plan/reaches'
 import { numbering } from '../../../core/plan/numbering'
+import { ground } from './ground'
 import { readSchedule } from '../../../core/plan/schedule'
 import { elevationAt } from '../../../core/pressure/pack'
 import { Problem } from '../../../core/problem'
@@ -71,20 +72,16 @@ describe('joints a pipe length apart', () => {
 })
 
 describe('a joint schedule', () => {
-  const ground = {
-    line,
-    taken: new Set(['TF-900']),
-    systems: new Set(['rc-confined-ring']),
-    crews: new Map([['CREW FELL', 'Crew Fell']]),
-  }
+  const listed = { ...line, key: 'TF', material: 'concrete', profiled: true }
   const read = (...rows: string[]) =>
     readSchedule(
       readCsv(new TextEncoder().encode(['number,station,system,crew', ...rows].join('\n'))),
       ground,
+      listed,
     )
   it('is read row by row, names of crews however they are spelled', () => {
     expect(read('TF-1,2.5,rc-confined-ring,crew  fell').joints).toEqual([
-      { row: 2, number: 'TF-1', station: 2.5, system: 'rc-confined-ring', crew: 'Crew Fell' },
+      { number: 'TF-1', station: 2.5, system: 'rc-confined-ring', crew: 'Crew Fell' },
     ])
   })
   it.each([
@@ -105,7 +102,7 @@ describe('a joint schedule', () => {
   })
   it('without a column it is refused', () => {
     expect(
-      field(() => readSchedule(readCsv(new TextEncoder().encode('number,station\nA,1')), ground)),
+      field(() => readSchedule(readCsv(new TextEncoder().encode('number,station\nA,1')), ground, listed)),
     ).toEqual(['bad-file', 'file'])
   })
 })

@@ -1,0 +1,13 @@
+import { listBody } from '../../../../../http/plan-inputs'
+import { projectRoute } from '../../../../../http/route'
+import { keepList } from '../../../../../services/lists'
+
+export default projectRoute(
+  'POST /api/projects/:project/lists/:list',
+  { body: listBody, limit: 9_000_000 },
+  ({ db, project, actor, params, body }) =>
+    keepList(db, project, actor, params.list!, {
+      file: body.file,
+      row: body.row as Record<string, string> | null,
+    }),
+)

@@ -1,0 +1,38 @@
+import type { Knex } from 'knex'
+import type { Action } from '#core/access'
+import type { PlanList } from '#core/plan/lists/define'
+import type { Project } from '../../db/projects'
+import type { Actor } from '../record'
+import type { ProjectGround } from './ground'
+
+/** What stands in a cell of a file. */
+export type Cell = string | number | null
+
+/** How somebody who was added comes in, shown once. */
+export interface Link {
+  name: string
+  token: string
+}
+
+/** Who keeps a list: reads what is in it, and keeps what a file or a form brings. */
+export interface Keeper<R = never> {
+  readonly list: PlanList<R>
+  /** what keeping it is */
+  readonly act: Action
+  /** all of it, a row of cells by column, as a file of it says it */
+  cells(db: Knex, project: Project, ground: ProjectGround): Promise<Record<string, Cell>[]>
+  /** keeps rows that were read; returns the links of whoever is new */
+  keep(
+    trx: Knex,
+    project: Project,
+    actor: Actor,
+    rows: readonly R[],
+    ground: ProjectGround,
+  ): Promise<readonly Link[]>
+}
+
+/** The name of which an id is. */
+export const nameOf = (ids: ReadonlyMap<string, string>) => {
+  const names = new Map([...ids].map(([name, id]) => [id, name]))
+  return (id: string | null): string => (id === null ? '' : (names.get(id) ?? ''))
+}

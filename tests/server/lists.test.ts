@@ -1,0 +1,149 @@
+import type { Knex } from 'knex'
+import { uuidv7 } from 'uuidv7'
+import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
+import { planLists, type ListKey } from '../../core/plan/lists/registry'
+import { demoPassword } from '../../demo/people'
+import { base, Client, signedIn } from './client'
+import { asOwner } from './connect'
+
+/** Lists of the setup over HTTP: what goes out of one project comes into another, and what is refused. */
+const COPY = 'heather-bank'
+let db: Knex
+let admin: Client
+let petra: Client
+let copy: string
+beforeAll(async () => {
+  db = asOwner(inject('data'))
+  ;[admin, petra] = (await signedIn(inject('address'), 'admin', 'petra')) as [Client, Client]
+  copy = uuidv7()
+  const founded = await admin.post('projects', {
+    ...{ id: copy, key: COPY, name: 'Heather Bank', zone: 'Europe/Dublin', rule: 'guarded' },
+    ...{ units: 'metric', codes: '', title: '' },
+  })
+  expect(founded.status).toBe(200)
+  // Procedures come with the template of a project; here they are there already.
+  const from = (await db('projects').where({ project_key: 'skerry-head' }).first('id')).id
+  for (const row of await db('procedures').where({ project: from }))
+    await db('procedures').insert({ ...row, id: uuidv7(), project: copy })
+  // The administrator of a new project is no engineer; whoever is both plans.
+  await db('memberships').insert({ project: copy, person: await personOf('admin'), role: 'engineer' })
+})
+afterAll(async () => {
+  // Whoever came along leaves again: other tests know who is on how many projects.
+  await db('memberships').where({ project: copy }).delete()
+  await db.destroy()
+})
+const personOf = async (signIn: string) =>
+  (await db('people').where({ sign_in: signIn }).first('id')).id as string
+const textOf = async (client: Client, path: string) => {
+  const cookie = (client as unknown as { cookie: string }).cookie
+  const reply = await fetch(`${client.address}/api/${path}`, { headers: { cookie } })
+  expect(reply.status).toBe(200)
+  return reply.text()
+}
+const file = (text: string) => ({ name: 'list.csv', data: Buffer.from(text).toString('base64') })
+const send = (key: ListKey, text: string, project = COPY) =>
+  admin.post(`projects/${project}/lists/${key}`, { file: file(text) })
+const rowsOf = (text: string) => text.trim().split('\r\n').sort()
+
+/** People of the one project are on the other, and the administrator is there already. */
+const withoutAdmin = (text: string) =>
+  text
+    .split('\r\n')
+    .filter((row) => !/^[^,]*,admin,/.test(row))
+    .join('\r\n')
+
+describe('what goes out of one project', () => {
+  it.each(planLists.map((l) => l.key as ListKey))(
+    '%s: comes into an empty one, and goes out of that as the same list',
+    async (key) => {
+      // Not of the first project’s own tests: those of the demo stand from the beginning.
+      const out = await textOf(
+        key === 'people' || key === 'crews' ? admin : petraOrAdmin(key),
+        `${base}/lists/${key}/file`,
+      )
+      const wanted = key === 'people' ? withoutAdmin(out) : out
+      const count = rowsOf(wanted).length - 1
+      if (count === 0) return
+      const preview = await admin.post(`projects/${COPY}/lists/${key}/preview`, { file: file(wanted) })
+      expect(preview.body).toMatchObject({ rows: count, faults: [], faulty: 0 })
+      const kept = await send(key, wanted)
+      expect(kept.body).toMatchObject({ kept: count })
+      const again = await textOf(admin, `projects/${COPY}/lists/${key}/file`)
+      expect(rowsOf(key === 'people' ? withoutAdmin(again) : again)).toEqual(rowsOf(wanted))
+    },
+    120_000,
+  )
+})
+const petraOrAdmin = (key: ListKey) => (key === 'instruments' ? admin : petra)
+
+describe('a list', () => {
+  it('takes nothing where a cell is wrong, and says which', async () => {
+    const text = 'line,name,kind,station\nRM,MH 90,manhole,10\nRM,MH 91,castle,20'
+    const reply = await petra.post(`${base}/lists/structures`, { file: file(text) })
+    expect(reply.problem).toMatchObject({
+      code: 'bad-rows',
+      field: 'file',
+      details: { rows: [{ row: 3, column: 'kind' }] },
+    })
+    expect(await db('structures').whereIn('name', ['MH 90', 'MH 91'])).toEqual([])
+  })
+  it('takes one row of a form, and says what is wrong by its field', async () => {
+    const row = { line: 'main', name: 'Valve 7', kind: 'valve', station: '10 m' }
+    const line = (await db('alignments').first('line_key')).line_key as string
+    const good = { ...row, line }
+    expect(
+      (await petra.post(`${base}/lists/structures`, { row: { ...good, station: 'there' } })).problem?.field,
+    ).toBe('station')
+    expect((await petra.post(`${base}/lists/structures`, { row: good })).body).toMatchObject({ kept: 1 })
+    expect((await petra.post(`${base}/lists/structures`, { row: good })).problem).toMatchObject({
+      code: 'bad-row',
+      field: 'name',
+      message: 'Valve 7 is there already',
+    })
+    await db('structures').where({ name: 'Valve 7' }).delete()
+  })
+  it('is kept by whom it is for: people by an administrator, work by an engineer', async () => {
+    expect((await petra.get(`${base}/lists/people`)).problem?.code).toBe('forbidden')
+    expect((await petra.post(`${base}/lists/crews`, { row: { name: 'Crew X' } })).problem?.code).toBe(
+      'forbidden',
+    )
+    expect((await petra.post(`${base}/lists/instruments/preview`, { row: {} })).problem?.code).toBe(
+      'forbidden',
+    )
+    expect((await petra.get(`${base}/lists/joints?from=0`)).status).toBe(200)
+  })
+  it.each([
+    ['nothing sent', 'joints', {}, 'file'],
+    ['a list that there is not', 'castles', { row: {} }, 'list'],
+    ['a list of an inherited name', 'constructor', { row: {} }, 'list'],
+    ['a cell that is no text', 'crews', { row: { name: 1 } }, 'row'],
+    ['an empty file', 'crews', { file: file('name\n') }, 'file'],
+  ])('refuses %s', async (_what, key, body, field) => {
+    expect((await admin.post(`${base}/lists/${key}`, body)).problem?.field).toBe(field)
+  })
+  it('of people gives each newcomer a link, and changes nobody who is there', async () => {
+    const text =
+      'name,sign-in,roles,crew\nWren Example,wren,inspector,\nLinnet Example,linnet,witness; engineer,'
+    const reply = await send('people', text)
+    const { links } = reply.body as { links: { name: string; token: string }[] }
+    expect(links.map((l) => l.name)).toEqual(['Wren Example', 'Linnet Example'])
+    const chosen = await new Client(inject('address')).post('links/choose', {
+      token: links[0]!.token,
+      password: demoPassword,
+      pin: '7391',
+    })
+    expect(chosen.status).toBe(200)
+    expect((await send('people', text)).problem?.code).toBe('bad-rows')
+  })
+  it('is read page by page', async () => {
+    const first = (await admin.get(`projects/${COPY}/lists/joints?from=0`)).body as {
+      total: number
+      rows: object[]
+    }
+    const next = (await admin.get(`projects/${COPY}/lists/joints?from=200`)).body as { rows: object[] }
+    expect(first.total).toBeGreaterThan(first.rows.length)
+    expect(first.rows).toHaveLength(200)
+    expect(next.rows[0]).not.toEqual(first.rows[0])
+  })
+})
