@@ -9,7 +9,7 @@ export default defineNuxtConfig({
   ssr: false,
   devtools: { enabled: false },
   telemetry: false,
-  modules: ['@pinia/nuxt', '@element-plus/nuxt', '@nuxt/eslint'],
+  modules: ['@pinia/nuxt', '@element-plus/nuxt', '@nuxt/eslint', '@vite-pwa/nuxt'],
   alias: { '#core': core },
   css: [
     '@fontsource-variable/atkinson-hyperlegible-next',
@@ -31,7 +31,10 @@ export default defineNuxtConfig({
           content: 'Checks pipeline joints, embedment and pressure tests against the issued procedure.',
         },
       ],
-      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' }],
+      link: [
+        { rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' },
+        { rel: 'manifest', href: '/manifest.webmanifest' },
+      ],
     },
   },
   components: [
@@ -53,6 +56,30 @@ export default defineNuxtConfig({
       routeRules: { '/**': { headers: { 'x-content-type-options': 'nosniff' } } },
     },
   } as object),
+  // The application without a signal; the worker is registered when the first view has been shown.
+  pwa: {
+    strategies: 'injectManifest',
+    srcDir: 'service-worker',
+    filename: 'sw.ts',
+    registerType: 'prompt',
+    injectRegister: false,
+    client: { registerPlugin: false },
+    injectManifest: {
+      maximumFileSizeToCacheInBytes: 6_000_000,
+      globPatterns: ['**/*.{js,css,woff2,svg,wasm}'],
+    },
+    manifest: {
+      id: '/',
+      name: 'Vet Line',
+      short_name: 'Vet Line',
+      description: 'Checks pipeline joints, embedment and pressure tests against the issued procedure.',
+      start_url: '/',
+      display: 'standalone',
+      background_color: '#fbf8f1',
+      theme_color: '#0b5d66',
+      icons: [{ src: '/icon.svg', sizes: 'any', type: 'image/svg+xml', purpose: 'any' }],
+    },
+  },
   typescript: {
     strict: true,
     tsConfig: {

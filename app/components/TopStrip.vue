@@ -2,6 +2,7 @@
 import IconSearch from '~icons/lucide/search'
 import IconSun from '~icons/lucide/sun'
 import IconMoon from '~icons/lucide/moon'
+import { useDevice } from '~/stores/device'
 import { useSession } from '~/stores/session'
 import { useStrip } from '~/stores/strip'
 import { roleWords } from '~/words'
@@ -10,6 +11,7 @@ import { roleWords } from '~/words'
 const emit = defineEmits<{ find: []; help: [] }>()
 const session = useSession()
 const store = useStrip()
+const device = useDevice()
 const { shift, toggle } = useShift()
 
 const initials = computed(() =>
@@ -19,9 +21,11 @@ const initials = computed(() =>
     .join(''),
 )
 const sessionsOpen = ref(false)
+const alongOpen = ref(false)
 function choose(what: string) {
   if (what === 'shift') return void toggle()
   if (what === 'leave') void leave()
+  else if (what === 'along') alongOpen.value = true
   else if (what === 'sessions') sessionsOpen.value = true
   else if (what === 'projects') void navigateTo('/projects')
   else emit('help')
@@ -54,6 +58,9 @@ async function leave() {
     </NuxtLink>
     <JobProgress v-if="session.can('see-site')" />
     <span v-if="!feedOpen && session.can('see-site')" class="signal">No live signal</span>
+    <span v-else-if="device.open && device.waiting === 0 && device.sent > 0" class="all-sent" role="status"
+      >All sent</span
+    >
     <button type="button" class="icon" aria-label="Go to" @click="$emit('find')">
       <IconSearch aria-hidden="true" />
     </button>
@@ -75,6 +82,9 @@ async function leave() {
         <ElDropdownMenu>
           <ElDropdownItem command="shift">{{ shift === 'day' ? 'Night shift' : 'Day shift' }}</ElDropdownItem>
           <ElDropdownItem command="help">Keys</ElDropdownItem>
+          <ElDropdownItem v-if="session.can('keep-device')" command="along"
+            >Work without a signal</ElDropdownItem
+          >
           <ElDropdownItem v-if="session.projects.length > 1 || session.keeper" command="projects"
             >Projects</ElDropdownItem
           >
@@ -84,6 +94,7 @@ async function leave() {
       </template>
     </ElDropdown>
     <SessionList v-model="sessionsOpen" />
+    <TakeAlong v-model="alongOpen" />
   </header>
 </template>
 
@@ -114,6 +125,12 @@ async function leave() {
   min-width: 0;
   height: 100%;
   display: block;
+}
+.all-sent {
+  color: var(--accepted);
+  font-weight: 600;
+  font-size: var(--s14);
+  white-space: nowrap;
 }
 .signal {
   color: var(--held);

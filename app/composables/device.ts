@@ -1,8 +1,8 @@
 import { uuidv7 } from 'uuidv7'
 
 /**
- * This device – one open tab – as the server knows it: an id, a running number for what is
- * recorded here, and the last stamp of the server's time. They outlive a reload.
+ * This device – one open tab, or the store of one person – as the server knows it: an id, a running
+ * number for what is recorded here, and the last stamp of the server's time. They outlive a reload.
  */
 interface Store {
   getItem(key: string): string | null
@@ -19,7 +19,16 @@ function memory(): Store {
     removeItem: (k) => void kept.delete(k),
   }
 }
-const store: Store = typeof sessionStorage === 'undefined' ? memory() : sessionStorage
+const session: Store = typeof sessionStorage === 'undefined' ? memory() : sessionStorage
+
+/** Whose store is open on this device: that person's id, number and stamp outlive the browser. */
+let owner: string | null = null
+export const keepDeviceOf = (person: string | null) => void (owner = person)
+const store: Store = {
+  getItem: (k) => (owner ? localStorage.getItem(`${k}:${owner}`) : session.getItem(k)),
+  setItem: (k, v) => (owner ? localStorage.setItem(`${k}:${owner}`, v) : session.setItem(k, v)),
+  removeItem: (k) => (owner ? localStorage.removeItem(`${k}:${owner}`) : session.removeItem(k)),
+}
 
 const ID = 'vet-line-device'
 const NUMBER = 'vet-line-number'
@@ -44,7 +53,7 @@ export function keepStamp(stamp: string | null) {
 
 /** Another person has signed in: numbers and stamps are of one person on one device. */
 export function forgetDevice() {
-  for (const key of [ID, NUMBER, STAMP]) store.removeItem(key)
+  for (const key of [ID, NUMBER, STAMP]) session.removeItem(key)
 }
 
 export const lastNumber = (): number | null => {

@@ -24,7 +24,11 @@ export function sendNumbered<E>(
       throw error
     }
   }
-  const mine = turn.then(run)
+  // Tabs that share one store share its numbers.
+  const mine: Promise<void> = turn.then(async () => {
+    if (navigator.locks) await navigator.locks.request('vet-line-send', run)
+    else await run()
+  })
   turn = mine.catch(() => undefined)
   return mine
 }

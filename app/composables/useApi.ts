@@ -1,3 +1,5 @@
+import { keepReply, keptReply } from '../device/kept'
+import { signal } from '../device/signal'
 import { DEVICE_HEADER, deviceId, keepStamp, STAMP_HEADER } from './device'
 
 /** A refusal of the server: a code, a sentence, the field it is about. */
@@ -28,7 +30,12 @@ async function explain(reply: Response): Promise<ApiProblem> {
   return new ApiProblem('unreadable', 'The server gave no readable answer. Try again.', null, reply.status)
 }
 
-/** Calls the server. @throws ApiProblem, also when there is no signal (`off-line`) */
+/**
+ * Calls the server. Without a signal, what a view of the field asks for is answered from the device's
+ * store.
+ *
+ * @throws ApiProblem, also when there is no signal (`off-line`)
+ */
 export async function api<T>(path: string, options: Options = {}): Promise<T> {
   const query = options.query ? `?${new URLSearchParams(options.query).toString()}` : ''
   const blob = options.body instanceof Blob
@@ -46,9 +53,16 @@ export async function api<T>(path: string, options: Options = {}): Promise<T> {
         options.body === undefined ? undefined : blob ? (options.body as Blob) : JSON.stringify(options.body),
     })
   } catch {
+    signal.value = false
+    const kept = options.body === undefined && !options.method ? await keptReply(`${path}${query}`) : null
+    if (kept !== null) return kept as T
     throw new ApiProblem('off-line', 'No signal: nothing was sent. What you typed is still here.', null, 0)
   }
+  signal.value = true
   keepStamp(reply.headers.get(STAMP_HEADER))
   if (!reply.ok) throw await explain(reply)
-  return (await reply.json()) as T
+  const value = (await reply.json()) as T
+  if (options.body === undefined && !options.method)
+    void keepReply(`${path}${query}`, value).catch(() => undefined)
+  return value
 }

@@ -8,6 +8,8 @@ import { compileProcedure, type CompiledProcedure } from '#core/procedure/compil
 import type { Entry, EntryKind } from '#core/record/entry'
 import type { jointSheet, reachSheet } from '../../server/services/worksheet'
 import { makeOutbox } from '~/composables/outbox'
+import { isRefusal, keepAndSend, postEntries } from '~/device/sender'
+import { canWait, waitingList } from '~/device/waiting'
 import { useSession } from '~/stores/session'
 
 export type JointReply = Awaited<ReturnType<typeof jointSheet>>
@@ -56,7 +58,9 @@ export function useWorksheet<S extends Sheet>(type: keyof typeof addresses, id: 
   async function load() {
     await read()
     const known = new Set(sheet.value?.entries.map((e) => e.id))
-    pending.value = pending.value.filter((e) => !known.has(e.id))
+    const here = (await waitingList<Recorded>(address)).filter((w) => !w.refused).flatMap((w) => w.entries)
+    const waiting = new Map([...pending.value, ...here].map((e) => [e.id, e]))
+    pending.value = [...waiting.values()].filter((e) => !known.has(e.id))
     if (sheet.value?.procedure && compiled.value?.procedure.revision !== sheet.value.procedure.revision)
       compiled.value = compileProcedure(sheet.value.procedure)
   }
@@ -76,28 +80,14 @@ export function useWorksheet<S extends Sheet>(type: keyof typeof addresses, id: 
       : null,
   )
 
-  const send = makeOutbox<Recorded>(
-    (made) =>
-      sendNumbered(session.base, made, (numbered) =>
-        api(`${address}/entries`, {
-          body: {
-            entries: numbered.map(
-              ({ id: entry, kind, step, payload, instrument, recordedAt, stamp, number }) => ({
-                id: entry,
-                kind,
-                step,
-                payload,
-                instrument,
-                stamp,
-                number,
-                recordedAt: new Date(recordedAt).toISOString(),
-              }),
-            ),
-          },
-        }),
-      ),
-    (error) => error instanceof ApiProblem && error.status >= 400 && error.status < 500,
-  )
+  const sendNow = makeOutbox<Recorded>((made) => postEntries(address, made), isRefusal)
+
+  /** On a device that has its work along, what is recorded lies there before the screen says so. */
+  async function send(made: Recorded[]): Promise<'sent' | 'waits'> {
+    if (canWait()) return keepAndSend(address, made[0]!.recordedAt, made)
+    await sendNow(made)
+    return 'sent'
+  }
 
   /** Judged here at once, before it is sent; taken back with its reason when the server refuses it. */
   async function record(
@@ -125,7 +115,7 @@ export function useWorksheet<S extends Sheet>(type: keyof typeof addresses, id: 
     pending.value = [...pending.value, ...made]
     now.value = deviceNow()
     try {
-      await send(made)
+      if ((await send(made)) === 'waits') return
     } catch (error) {
       const ids = new Set(made.map((m) => m.id))
       pending.value = pending.value.filter((e) => !ids.has(e.id))

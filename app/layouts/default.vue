@@ -9,12 +9,14 @@ import IconBook from '~icons/lucide/book-open'
 import IconSetup from '~icons/lucide/sliders-horizontal'
 import IconTimer from '~icons/lucide/timer'
 import IconCalculator from '~icons/lucide/calculator'
+import { useDevice } from '~/stores/device'
 import { useSession } from '~/stores/session'
 import type { FeedRow } from '~/composables/useFeed'
 import { useStrip } from '~/stores/strip'
 
 const session = useSession()
 const strip = useStrip()
+const device = useDevice()
 const route = useRoute()
 const router = useRouter()
 const finder = ref(false)
@@ -98,6 +100,7 @@ if (session.person && session.projectKey && session.can('see-site')) {
       const burst = news
       ;[pending, news] = [null, []]
       void strip.follow(burst)
+      void device.follow()
     }, 600)
   })
 }
@@ -120,6 +123,7 @@ if (session.person && session.projectKey && session.can('see-site')) {
       </NuxtLink>
     </nav>
     <TopStrip @find="finder = true" @help="help = true" />
+    <DeviceBar />
     <main id="work" class="work" tabindex="-1">
       <slot />
     </main>
@@ -132,8 +136,8 @@ if (session.person && session.projectKey && session.can('see-site')) {
 .frame {
   display: grid;
   grid-template-columns: 84px 1fr;
-  grid-template-rows: 56px 1fr;
-  grid-template-areas: 'rail top' 'rail work';
+  grid-template-rows: 56px auto minmax(0, 1fr);
+  grid-template-areas: 'rail top' 'rail bar' 'rail work';
   height: 100%;
 }
 .rail {
@@ -169,8 +173,8 @@ if (session.person && session.projectKey && session.can('see-site')) {
   /* On a phone the views stand at the bottom, where the thumb is. */
   .frame {
     grid-template-columns: minmax(0, 1fr);
-    grid-template-rows: 52px minmax(0, 1fr) 60px;
-    grid-template-areas: 'top' 'work' 'rail';
+    grid-template-rows: 52px auto minmax(0, 1fr) 60px;
+    grid-template-areas: 'top' 'bar' 'work' 'rail';
   }
   .rail {
     flex-direction: row;

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { object, string } from 'yup'
+import { signal } from '~/device/signal'
+import { useDevice } from '~/stores/device'
 import { useSession } from '~/stores/session'
 
 definePageMeta({ layout: 'bare' })
@@ -8,6 +10,32 @@ const route = useRoute()
 const form = reactive({ name: '', password: '' })
 const problem = ref<{ field: string | null; message: string } | null>(null)
 const busy = ref(false)
+const device = useDevice()
+/** without a signal, and with somebody's work on this device */
+const byPin = computed(() => !signal.value && device.has)
+const pin = ref('')
+onMounted(() => void device.look())
+const refusals = {
+  wrong: 'This PIN opens nothing here. After five wrong ones it opens with a signal only.',
+  locked: 'Five wrong PINs: this device opens with a signal only. What waits on it is safe.',
+  none: 'Nobody has work along on this device.',
+} as const
+const target = () => {
+  const { to } = route.query
+  return typeof to === 'string' && to.startsWith('/') && !to.startsWith('//') ? to : '/'
+}
+async function unlock() {
+  problem.value = null
+  busy.value = true
+  const outcome = await device.unlock(pin.value)
+  busy.value = false
+  pin.value = ''
+  if (outcome !== 'open') return void (problem.value = { field: 'pin', message: refusals[outcome] })
+  await session.load()
+  await device.opened(session.base)
+  await navigateTo(target())
+}
+const go = () => (byPin.value ? unlock() : enter())
 const schema = object({
   name: string().trim().required('Type your sign-in name.'),
   password: string().required('Type your password.'),
@@ -25,11 +53,7 @@ async function enter() {
   busy.value = true
   try {
     await session.signIn(form.name.trim().toLowerCase(), form.password)
-    await navigateTo(
-      typeof route.query.to === 'string' && route.query.to.startsWith('/') && !route.query.to.startsWith('//')
-        ? route.query.to
-        : '/',
-    )
+    await navigateTo(target())
   } catch (error) {
     problem.value =
       error instanceof ApiProblem
@@ -72,29 +96,48 @@ async function enter() {
         />
       </g>
     </svg>
-    <form class="sheet" novalidate @submit.prevent="enter">
+    <form class="sheet" novalidate @submit.prevent="go">
       <h1>Vet Line</h1>
       <p class="muted">Pipe, joints, embedment and pressure tests, checked against the issued procedure.</p>
-      <label for="name">Sign-in name</label>
-      <ElInput
-        id="name"
-        v-model="form.name"
-        size="large"
-        autocomplete="username"
-        autofocus
-        :aria-invalid="problem?.field === 'name'"
-      />
-      <label for="password">Password</label>
-      <ElInput
-        id="password"
-        v-model="form.password"
-        size="large"
-        type="password"
-        autocomplete="current-password"
-        :aria-invalid="problem?.field === 'password'"
-      />
-      <p v-if="problem" class="wrong" role="alert">{{ problem.message }}</p>
-      <ElButton type="primary" size="large" native-type="submit" :loading="busy">Sign in</ElButton>
+      <template v-if="byPin">
+        <p role="status"><strong>No signal.</strong> Open the work on this device with your PIN.</p>
+        <label for="pin">PIN</label>
+        <ElInput
+          id="pin"
+          v-model="pin"
+          size="large"
+          type="password"
+          inputmode="numeric"
+          autocomplete="off"
+          :aria-invalid="problem?.field === 'pin'"
+        />
+        <p v-if="problem" class="wrong" role="alert">{{ problem.message }}</p>
+        <ElButton type="primary" size="large" native-type="submit" :loading="busy" :disabled="!pin"
+          >Open</ElButton
+        >
+      </template>
+      <template v-else>
+        <label for="name">Sign-in name</label>
+        <ElInput
+          id="name"
+          v-model="form.name"
+          size="large"
+          autocomplete="username"
+          autofocus
+          :aria-invalid="problem?.field === 'name'"
+        />
+        <label for="password">Password</label>
+        <ElInput
+          id="password"
+          v-model="form.password"
+          size="large"
+          type="password"
+          autocomplete="current-password"
+          :aria-invalid="problem?.field === 'password'"
+        />
+        <p v-if="problem" class="wrong" role="alert">{{ problem.message }}</p>
+        <ElButton type="primary" size="large" native-type="submit" :loading="busy">Sign in</ElButton>
+      </template>
       <p class="muted small">
         Local codes, the maker’s printed instructions and licensed practice come first. Vet Line reminds and
         records; it decides nothing about trench or lifting safety.

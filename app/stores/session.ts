@@ -1,14 +1,18 @@
 import { defineStore } from 'pinia'
 import { may, type Action, type Role } from '#core/access'
+import { useDevice } from '~/stores/device'
 import type { overview } from '../../server/services/overview'
 
 export type Overview = Awaited<ReturnType<typeof overview>>
 interface SessionReply {
-  now: number
+  /** the server's time; null in a reply that was kept */
+  now: number | null
   person: { id: string; name: string } | null
   projects: { key: string; name: string; roles: Role[] }[]
   /** begins projects and lets people in */
   keeper: boolean
+  /** half of what opens the device's store of this person */
+  share: string | null
 }
 
 const REMEMBERED = 'vet-line-project'
@@ -39,7 +43,7 @@ export const useSession = defineStore('session', {
     },
     async load() {
       const reply = await api<SessionReply>('session')
-      setServerTime(reply.now)
+      if (reply.now !== null) setServerTime(reply.now)
       this.person = reply.person
       this.projects = reply.projects
       this.keeper = reply.keeper
@@ -47,6 +51,7 @@ export const useSession = defineStore('session', {
       this.projectKey =
         wanted.find((key) => reply.projects.some((p) => p.key === key)) ?? reply.projects[0]?.key ?? ''
       this.known = true
+      if (reply.person && reply.share) await useDevice().openFor(reply.person.id, reply.share, this.base)
       await this.loadProject()
     },
     /** What every view of the project needs to name things. */
@@ -84,6 +89,7 @@ export const useSession = defineStore('session', {
     async signOut() {
       closeFeed()
       await api('session', { method: 'DELETE' })
+      useDevice().shut()
       this.$reset()
       this.known = true
     },

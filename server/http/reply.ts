@@ -8,3 +8,12 @@ export function csvReply(event: H3Event, name: string, csv: string): string {
   })
   return csv
 }
+
+/** Answers with a JSON file that a person keeps. */
+export function jsonFileReply(event: H3Event, name: string, data: object): string {
+  setHeaders(event, {
+    'content-type': 'application/json; charset=utf-8',
+    'content-disposition': `attachment; filename="${name.replace(/[^\w.-]/g, '-')}.json"`,
+  })
+  return JSON.stringify(data, null, 1)
+}

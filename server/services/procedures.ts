@@ -89,7 +89,7 @@ async function append(trx: Knex, actor: Actor, id: string, ...entries: NewEntry[
 }
 
 /** Reads a document for a draft. @throws Problem `bad-procedure` with line and column */
-async function read(id: string, source: string, actor: Actor): Promise<ProcedureDraft> {
+export async function readDraft(id: string, source: string, actor: Actor): Promise<ProcedureDraft> {
   const procedure = await runHeavy('procedure', source)
   return {
     id,
@@ -106,7 +106,7 @@ async function read(id: string, source: string, actor: Actor): Promise<Procedure
 
 /** Takes a document in as a new draft: written here, or brought from elsewhere. */
 export async function draftProcedure(db: Knex, actor: Actor, id: string, source: string): Promise<string> {
-  const draft = await read(id, source, actor)
+  const draft = await readDraft(id, source, actor)
   return inTransaction(db, async (trx) => {
     if (await findProcedure(trx, actor.project, id)) return id
     const taken = await findRevision(trx, actor.project, draft.key, draft.revision)
@@ -130,7 +130,7 @@ export async function saveDraft(
   source: string,
   version: number,
 ): Promise<void> {
-  const draft = await read(id, source, actor)
+  const draft = await readDraft(id, source, actor)
   await inTransaction(db, async (trx) => {
     const row = await procedureOf(trx, actor.project, id)
     if (row.state !== 'draft')

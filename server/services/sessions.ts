@@ -181,6 +181,12 @@ const matches = (text: string, mac: string) => {
   return a.length === b.length && timingSafeEqual(a, b)
 }
 
+/**
+ * Half of what opens a person's store on a device: given to whoever is signed in, so that no PIN is asked
+ * while there is a signal, and of no use to whoever only has the device.
+ */
+export const deviceShare = (person: string): string => sign(`share ${person}`)
+
 /** A mark that stays on a device where somebody has signed in. */
 export const deviceMark = (person: string): string => `${person}.${sign(`device ${person}`)}`
 export const isDeviceMark = (mark: string, person: string): boolean => {

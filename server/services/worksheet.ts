@@ -17,13 +17,22 @@ import { visibleSubject, type Subject } from './subjects'
 /** A tin that was open so long ago is another one. */
 const OPENED_TIN_MS = 2 * 86_400_000
 
-/** Everything that a worksheet needs, so that the device can judge by itself. */
-async function worksheet(db: Knex, project: Project, subject: Subject) {
-  const [entries, lots, people, instruments] = await Promise.all([
-    entriesOf(db, subject.id),
+/** What every worksheet of a project is judged with; read once for many. */
+export async function commonOf(db: Knex, project: Project) {
+  const [lots, people, instruments] = await Promise.all([
     limitedLots(db, project.id),
     peopleOf(db, project.id),
     instrumentsOf(db, project.id),
+  ])
+  return { lots: lotFacts(lots), people: Object.fromEntries(people.map((p) => [p.id, p.name])), instruments }
+}
+type Common = Awaited<ReturnType<typeof commonOf>>
+
+/** Everything that a worksheet needs, so that the device can judge by itself. */
+async function worksheet(db: Knex, project: Project, subject: Subject, given?: Common) {
+  const [entries, { lots, people, instruments }] = await Promise.all([
+    entriesOf(db, subject.id),
+    given ?? commonOf(db, project),
   ])
   const procedure = subject.procedure ? await compiledProcedure(db, project.id, subject.procedure) : null
   const key = procedure?.procedure.key ?? ''
@@ -35,8 +44,8 @@ async function worksheet(db: Knex, project: Project, subject: Subject) {
     plan: project.settings.plan[key] ?? {},
     rule: project.settings.rule,
     instruments,
-    lots: lotFacts(lots),
-    people: Object.fromEntries(people.map((p) => [p.id, p.name])),
+    lots,
+    people,
     entries: entries.map((e) => ({ ...forCore(e), seq: e.seq, hash: e.hash, lateReason: e.late })),
   }
 }
@@ -61,10 +70,13 @@ async function lotsUsedBefore(db: Knex, project: Project, joint: Joint, procedur
   return { number: before.number, lots: Object.fromEntries(used.map((e) => [e.step, e.payload])) }
 }
 
-export async function jointSheet(db: Knex, project: Project, actor: Actor, id: string) {
+export async function jointSheet(db: Knex, project: Project, actor: Actor, id: string, common?: Common) {
   const joint = await visibleSubject(db, actor, 'joint', id)
   const parts = [joint.upstream, joint.downstream, joint.fitting].filter((x): x is string => x !== null)
-  const [sheet, items] = await Promise.all([worksheet(db, project, joint), itemsByIds(db, project.id, parts)])
+  const [sheet, items] = await Promise.all([
+    worksheet(db, project, joint, common),
+    itemsByIds(db, project.id, parts),
+  ])
   const opening = sheet.procedure ? null : await openingOf(db, project, joint)
   const lotsBefore = sheet.procedure ? await lotsUsedBefore(db, project, joint, sheet.procedure) : null
   const { number, station } = joint
@@ -78,9 +90,9 @@ export async function jointSheet(db: Knex, project: Project, actor: Actor, id: s
   }
 }
 
-export async function reachSheet(db: Knex, project: Project, actor: Actor, id: string) {
+export async function reachSheet(db: Knex, project: Project, actor: Actor, id: string, common?: Common) {
   const reach = await visibleSubject(db, actor, 'reach', id)
   const { from, to } = reach
-  const sheet = await worksheet(db, project, reach)
+  const sheet = await worksheet(db, project, reach, common)
   return { ...sheet, subject: { ...sheet.subject, from, to }, lotsBefore: null }
 }

@@ -124,10 +124,10 @@ describe('a list', () => {
   })
   it('of people gives each newcomer a link, and changes nobody who is there', async () => {
     const text =
-      'name,sign-in,roles,crew\nWren Example,wren,inspector,\nLinnet Example,linnet,witness; engineer,'
+      'name,sign-in,roles,crew\nTwite Example,twite,inspector,\nRedpoll Example,redpoll,witness; engineer,'
     const reply = await send('people', text)
     const { links } = reply.body as { links: { name: string; token: string }[] }
-    expect(links.map((l) => l.name)).toEqual(['Wren Example', 'Linnet Example'])
+    expect(links.map((l) => l.name)).toEqual(['Twite Example', 'Redpoll Example'])
     const chosen = await new Client(inject('address')).post('links/choose', {
       token: links[0]!.token,
       password: demoPassword,
@@ -146,4 +146,62 @@ describe('a list', () => {
     expect(first.rows).toHaveLength(200)
     expect(next.rows[0]).not.toEqual(first.rows[0])
   })
+})
+
+describe('the template of a project', () => {
+  const FRESH = 'gorse-moor'
+  const take = (project: string, template: unknown) =>
+    admin.post(`projects/${project}/template`, { file: file(JSON.stringify(template)) })
+  let template: { procedures: string[]; articles: string }
+  let fresh: string
+  beforeAll(async () => {
+    template = JSON.parse(await textOf(petra, `${base}/template`))
+    fresh = uuidv7()
+    await admin.post('projects', {
+      ...{ id: fresh, key: FRESH, name: 'Gorse Moor', zone: 'Europe/Dublin', rule: 'guarded' },
+      ...{ units: 'metric', codes: '', title: '' },
+    })
+    await db('memberships').insert({ project: fresh, person: await personOf('admin'), role: 'engineer' })
+  })
+  afterAll(() => db('memberships').where({ project: fresh }).delete())
+
+  it('holds procedures and articles, and nothing of the record', async () => {
+    expect(template.procedures.length).toBeGreaterThan(15)
+    const text = JSON.stringify(template)
+    for (const { name } of await db('people').select('name')) expect(text).not.toContain(name)
+    for (const { serial } of await db('items').limit(20).select('serial')) expect(text).not.toContain(serial)
+  })
+  it.each([
+    ['no JSON', 'x'],
+    ['another JSON', { format: 'other' }],
+    ['a newer one', { format: 'vet-line-template', version: 2 }],
+    ['parts missing', { format: 'vet-line-template', version: 1, of: 'x' }],
+    ['a point that there is not', () => ({ ...template, plan: { a: { b: 'X' } } })],
+    [
+      'an article that is wrong',
+      () => ({ ...template, articles: 'item,title,kind,pressure-class\nA,B,castle,C' }),
+    ],
+    [
+      'a procedure that is none',
+      () => ({ ...template, procedures: [...template.procedures.slice(0, 2), 'key: x'] }),
+    ],
+  ] as [string, unknown][])('with %s is refused, and nothing of it kept', async (_what, wrong) => {
+    const reply = await take(FRESH, typeof wrong === 'function' ? wrong() : wrong)
+    expect(reply.status).toBe(422)
+    expect(await db('procedures').where({ project: fresh })).toEqual([])
+    expect(await db('catalogue').where({ project: fresh })).toEqual([])
+  })
+  it('brings procedures as drafts, and articles; a second time nothing is there twice', async () => {
+    const first = (await take(FRESH, template)).body as { procedures: number; articles: number }
+    expect(first).toMatchObject({ procedures: template.procedures.length, passedOver: 0 })
+    expect(await db('procedures').where({ project: fresh }).distinct('state').pluck('state')).toEqual([
+      'draft',
+    ])
+    expect(await textOf(admin, `projects/${FRESH}/lists/articles/file`)).toContain('PE-315-11')
+    expect((await take(FRESH, template)).body).toEqual({
+      procedures: 0,
+      articles: 0,
+      passedOver: first.procedures + first.articles,
+    })
+  }, 60_000)
 })

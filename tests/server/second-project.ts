@@ -74,6 +74,14 @@ export async function laySecondProject(db: Knex): Promise<Record<string, string>
     ]),
     facts: JSON.stringify({ 'line.designPressure': 10e5 }),
   })
+  await db('structures').insert({
+    id: uuidv7(),
+    project,
+    alignment: id.line,
+    name: text('valve'),
+    kind: 'valve',
+    station: 10,
+  })
   await db('catalogue').insert({
     project,
     item: 'GH-PIPE',

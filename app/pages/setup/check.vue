@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import type { PlanFinding } from '#core/plan/check'
 import type { checkPlan } from '../../../server/services/planning'
+import type { TemplateTaken } from '../../../server/services/template'
+import type { ChosenFile } from '~/components/delivery/FileDrop.vue'
 import { useSession } from '~/stores/session'
 
 /** What still misses before a crew can work, and what is ready. */
@@ -17,7 +19,7 @@ const places: Record<PlanFinding['where'], { to: string; word: string }> = {
   reaches: { to: '/setup/reaches', word: 'Reaches' },
   procedures: { to: '/procedures', word: 'Procedures' },
   instruments: { to: '/setup', word: 'Instruments' },
-  articles: { to: '/deliveries/orders', word: 'Orders' },
+  articles: { to: '/setup/lists/articles', word: 'Articles' },
 }
 const needed = computed(() => data.value?.findings.filter((f) => f.needed) ?? [])
 const helps = computed(() => data.value?.findings.filter((f) => !f.needed) ?? [])
@@ -35,6 +37,21 @@ const stands = computed(() => {
     plan.instruments > 0 && `${count(plan.instruments, 'instrument')} in calibration`,
   ].filter((s): s is string => typeof s === 'string')
 })
+
+const file = ref<ChosenFile | null>(null)
+const taken = ref('')
+const { busy, fault, send } = useSending()
+async function take() {
+  const done = await send(() =>
+    api<TemplateTaken>(`${session.base}/template`, { body: { file: file.value } }),
+  )
+  if (!done) return
+  taken.value =
+    `${done.procedures} procedures as drafts and ${done.articles} articles were taken; ` +
+    `${done.passedOver} were there already.`
+  file.value = null
+  await load()
+}
 </script>
 
 <template>
@@ -76,6 +93,29 @@ const stands = computed(() => {
         </ul>
       </section>
     </template>
+    <section v-if="session.can('plan-work')" aria-label="Template" class="template">
+      <h2>From one project to the next</h2>
+      <p class="muted">
+        A template holds the issued procedures, the points and schools chosen, and the articles: no records
+        and no people. What this project has already stays as it is; procedures come as drafts, to be reviewed
+        and issued here.
+      </p>
+      <p v-if="taken" class="done" role="status">{{ taken }}</p>
+      <p v-if="fault" class="fault" role="alert">{{ fault.message }}</p>
+      <div class="row">
+        <FileDrop
+          v-if="session.can('write-procedure')"
+          v-model="file"
+          label="Template of another project (JSON)"
+          accept=".json"
+          class="grow"
+        />
+        <a class="take" :href="`/api/${session.base}/template`" download>Take the template of this project</a>
+      </div>
+      <ElButton v-if="file" type="primary" size="large" :loading="busy" @click="take"
+        >Take it into this project</ElButton
+      >
+    </section>
   </div>
 </template>
 
@@ -108,6 +148,18 @@ li {
   padding: 8px 16px;
   border-bottom: 1px solid var(--hair);
 }
+.template .row {
+  flex-wrap: wrap;
+  margin: 12px 0;
+}
+.template p {
+  max-width: 70ch;
+}
+.done {
+  padding: 12px 16px;
+  border-left: 4px solid var(--accepted);
+}
+.take,
 .button {
   display: inline-flex;
   align-items: center;

@@ -1,0 +1,71 @@
+<script setup lang="ts">
+import { signal } from '~/device/signal'
+import { drain } from '~/device/sender'
+import { useDevice, type Refused } from '~/stores/device'
+
+/** What waits on this device, since when, and what the server refused; nothing where all has gone out. */
+const device = useDevice()
+const times = useTimes()
+const off = computed(() => !signal.value)
+const many = (n: number) => (n === 1 ? '1 entry waits' : `${n} entries wait`)
+const said = computed(() => {
+  if (off.value && !device.open)
+    return 'No signal. This device has no work along: nothing can be recorded until there is one.'
+  const waits = device.waiting > 0 ? `${many(device.waiting)} since ${times.moment(device.since!)}.` : ''
+  if (off.value) return `No signal. What you record stays on this device and goes out by itself. ${waits}`
+  return waits && `Sending: ${waits}`
+})
+const pageOf = ({ subject }: Refused) => {
+  const [, , kind, id] = subject.split('/')
+  return kind === 'reaches' ? `/embedment/${id}` : `/joints/${id}`
+}
+
+// The browser says when a network is there; whether it reaches the server is seen by sending.
+function woken() {
+  if (device.open) void drain().then(() => device.follow())
+}
+onMounted(() => window.addEventListener('online', woken))
+onBeforeUnmount(() => window.removeEventListener('online', woken))
+watch(feedOpen, (open) => open && woken())
+</script>
+
+<template>
+  <div class="bar">
+    <p v-if="said" class="said" :class="{ off }" role="status">{{ said }}</p>
+    <p v-for="r in device.refused" :key="r.place" class="said refused" role="alert">
+      <span class="grow">Recorded {{ times.moment(r.at) }}, refused: {{ r.message }}</span>
+      <NuxtLink :to="pageOf(r)">Look</NuxtLink>
+      <ElButton size="large" @click="device.letGo(r.place)">Let it go</ElButton>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  grid-area: bar;
+  min-width: 0;
+}
+.said {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 14px;
+  margin: 0;
+  padding: 8px 16px;
+  border-bottom: 1px solid var(--hair);
+  background: var(--card);
+  font-weight: 600;
+}
+.said.off {
+  border-left: 6px solid var(--held);
+}
+.said.refused {
+  border-left: 6px solid var(--rejected);
+}
+.said a {
+  display: inline-flex;
+  align-items: center;
+  min-height: 44px;
+  color: var(--line);
+}
+</style>

@@ -1,0 +1,87 @@
+<script setup lang="ts">
+import { useDevice } from '~/stores/device'
+import { useSession } from '~/stores/session'
+
+/** Takes the work of these days onto the device, sealed under the PIN, and shows what it has. */
+const open = defineModel<boolean>({ required: true })
+const device = useDevice()
+const session = useSession()
+const times = useTimes()
+const pin = ref('')
+const { busy, fault, send } = useSending()
+watch(open, () => (pin.value = ''))
+const size = (bytes: number) =>
+  bytes < 1e6 ? `${Math.ceil(bytes / 1e3)} kB` : `${(bytes / 1e6).toFixed(1)} MB`
+async function take() {
+  await send(async () => {
+    await device.take(session.base, pin.value, session.person!.id)
+    // Names and lists that the views ask for at once.
+    await session.load()
+  })
+}
+</script>
+
+<template>
+  <ElDialog v-model="open" title="Work without a signal" width="560px" align-center>
+    <template v-if="device.open">
+      <p v-if="device.taking" role="status">
+        Taking along: {{ device.taking.done }} of {{ device.taking.total }} sheets …
+      </p>
+      <p v-else-if="device.slice" role="status">
+        This device has your work as of <strong>{{ times.moment(device.slice.at) }}</strong>,
+        {{ size(device.slice.bytes) }}. It follows by itself while there is a signal.
+      </p>
+      <p class="muted">
+        Without a signal, sign in here with your PIN. What you record lies on the device before the screen
+        says so, and goes out when there is a signal again. Releases by somebody else, new joints from the
+        yard and certificates need one.
+      </p>
+      <div class="actions">
+        <ElButton size="large" @click="open = false">Back</ElButton>
+        <ElButton type="primary" size="large" :loading="device.taking !== null" @click="device.follow()"
+          >Bring it up to date</ElButton
+        >
+      </div>
+    </template>
+    <form v-else class="form" novalidate @submit.prevent="take">
+      <p>
+        The joints and reaches that you work at in these days, with their procedures, instruments and lots,
+        are kept on this device: sealed, and opened by your PIN only.
+      </p>
+      <label
+        >Your PIN<ElInput
+          v-model="pin"
+          size="large"
+          type="password"
+          inputmode="numeric"
+          autocomplete="off"
+          maxlength="200"
+      /></label>
+      <p v-if="fault" class="fault" role="alert">{{ fault.message }}</p>
+      <div class="actions">
+        <ElButton size="large" @click="open = false">Back</ElButton>
+        <ElButton type="primary" size="large" native-type="submit" :loading="busy" :disabled="!pin"
+          >Take the work along</ElButton
+        >
+      </div>
+    </form>
+  </ElDialog>
+</template>
+
+<style scoped>
+.form {
+  display: flex;
+  flex-direction: column;
+  gap: 14px;
+}
+label {
+  font-size: var(--s14);
+  color: var(--muted);
+}
+.actions {
+  display: flex;
+  justify-content: flex-end;
+  gap: 12px;
+  margin-top: 14px;
+}
+</style>

@@ -1,0 +1,154 @@
+import { api, ApiProblem } from '../composables/useApi'
+import { sendNumbered } from '../composables/numbered'
+import { addWaiting, refuseWaiting, removeWaiting, waitingList, type Waiting } from './waiting'
+
+/** An entry as it goes out: as it was recorded, with the stamp that the device had then. */
+export interface Outgoing {
+  id: string
+  kind: string
+  step: string | null
+  payload: Record<string, unknown>
+  instrument: string | null
+  recordedAt: number
+  stamp: string | null
+}
+
+/** Entries in one request. */
+const MOST = 50
+const FIRST_PAUSE = 2000
+const LONGEST_PAUSE = 60_000
+
+const projectOf = (subject: string) => subject.split('/').slice(0, 2).join('/')
+
+/** Sends entries of one subject, all or none. */
+export const postEntries = (subject: string, entries: readonly Outgoing[]): Promise<void> =>
+  sendNumbered(projectOf(subject), [...entries], (numbered) =>
+    api(`${subject}/entries`, {
+      body: {
+        entries: numbered.map(({ id, kind, step, payload, instrument, recordedAt, stamp, number }) => ({
+          id,
+          kind,
+          step,
+          payload,
+          instrument,
+          stamp,
+          number,
+          recordedAt: new Date(recordedAt).toISOString(),
+        })),
+      },
+    }),
+  )
+
+/** Refused for what it is, not for the moment: sent again it would be refused again. */
+export const isRefusal = (error: unknown): error is ApiProblem =>
+  error instanceof ApiProblem &&
+  error.status >= 400 &&
+  error.status < 500 &&
+  ![401, 429].includes(error.status)
+
+type Outcome = 'sent' | 'waits'
+interface Waiter {
+  done: (outcome: Outcome) => void
+  failed: (error: unknown) => void
+}
+const waiters = new Map<number, Waiter>()
+let running: Promise<void> | null = null
+let again = false
+let pause = FIRST_PAUSE
+let timer: ReturnType<typeof setTimeout> | null = null
+let told: () => void = () => undefined
+
+/** Hears whenever the queue has become shorter or longer. */
+export const onQueue = (listener: () => void) => void (told = listener)
+
+/** The first entries that wait, all of one subject. */
+function bundleOf(list: readonly Waiting<Outgoing>[]): Waiting<Outgoing>[] {
+  const bundle: Waiting<Outgoing>[] = []
+  let size = 0
+  for (const w of list) {
+    if (w.subject !== list[0]!.subject || (bundle.length > 0 && size + w.entries.length > MOST)) break
+    bundle.push(w)
+    size += w.entries.length
+  }
+  return bundle
+}
+
+async function deliver(bundle: readonly Waiting<Outgoing>[]): Promise<void> {
+  try {
+    await postEntries(
+      bundle[0]!.subject,
+      bundle.flatMap((w) => w.entries),
+    )
+  } catch (error) {
+    if (!isRefusal(error)) throw error
+    // A bundle that is refused goes out one by one: each for its own fault only.
+    if (bundle.length > 1) {
+      for (const w of bundle) await deliver([w])
+      return
+    }
+    const [{ place }] = bundle as [Waiting<Outgoing>]
+    const waiter = waiters.get(place)
+    // Whoever still looks at it hears of it and has what was typed; else it is kept with the refusal.
+    if (waiter) await removeWaiting(place)
+    else await refuseWaiting(place, { code: error.code, message: error.message })
+    waiter?.failed(error)
+    waiters.delete(place)
+    return
+  }
+  for (const { place } of bundle) {
+    await removeWaiting(place)
+    waiters.get(place)?.done('sent')
+    waiters.delete(place)
+  }
+}
+
+async function run(): Promise<void> {
+  for (;;) {
+    const list = (await waitingList<Outgoing>()).filter((w) => !w.refused)
+    if (list.length === 0) break
+    await deliver(bundleOf(list))
+    told()
+  }
+}
+
+/** Sends what waits, in order; again later, with longer and longer pauses, where it does not get through. */
+export function drain(): Promise<void> {
+  if (running) {
+    again = true
+    return running
+  }
+  if (timer) clearTimeout(timer)
+  timer = null
+  running = run()
+    .then(() => (pause = FIRST_PAUSE))
+    .catch(() => {
+      for (const w of waiters.values()) w.done('waits')
+      waiters.clear()
+      timer = setTimeout(() => void drain(), pause)
+      pause = Math.min(LONGEST_PAUSE, pause * 2)
+    })
+    .then(async () => {
+      running = null
+      told()
+      if (again) {
+        again = false
+        if (!timer) await drain()
+      }
+    })
+  return running
+}
+
+/**
+ * Keeps entries on the device, then sends them.
+ *
+ * @returns whether they have arrived, or wait here for a signal
+ * @throws the server's refusal
+ */
+export async function keepAndSend(subject: string, at: number, entries: Outgoing[]): Promise<Outcome> {
+  const place = await addWaiting(subject, at, entries)
+  told()
+  return new Promise((done, failed) => {
+    waiters.set(place, { done, failed })
+    void drain()
+  })
+}

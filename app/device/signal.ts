@@ -1,0 +1,4 @@
+import { ref } from 'vue'
+
+/** Whether the last call reached the server. */
+export const signal = ref(true)

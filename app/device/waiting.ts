@@ -1,0 +1,48 @@
+import { deviceDatabase } from './database'
+import { seal, unseal } from './sealed'
+import { openKey, vaultOwner } from './vault'
+
+/** What was recorded here and is not acknowledged: written before the screen says that it is recorded. */
+export interface Waiting<E> {
+  place: number
+  subject: string
+  at: number
+  entries: E[]
+  refused?: { code: string; message: string }
+}
+
+interface Letter<E> {
+  person: string
+  entries: E[]
+}
+
+/** Whether things can wait here: the store is open. */
+export const canWait = (): boolean => openKey() !== null
+
+/** @returns its place in the queue */
+export async function addWaiting<E>(subject: string, at: number, entries: E[]): Promise<number> {
+  const letter: Letter<E> = { person: vaultOwner()!, entries }
+  const sealed = await seal(openKey()!, letter)
+  return (await deviceDatabase().waiting.add({ subject, at, sealed } as never)) as unknown as number
+}
+
+/** What waits, in order; of the person whose store is open. */
+export async function waitingList<E>(subject?: string): Promise<Waiting<E>[]> {
+  const key = openKey()
+  if (!key) return []
+  const rows = await deviceDatabase().waiting.orderBy('place').toArray()
+  const out: Waiting<E>[] = []
+  for (const { place, subject: of, at, sealed, refused } of rows) {
+    if (subject !== undefined && of !== subject) continue
+    // Another person's letters do not open under this key; they stay until that person is back.
+    const letter = await unseal<Letter<E>>(key, sealed).catch(() => null)
+    if (letter) out.push({ place, subject: of, at, entries: letter.entries, refused })
+  }
+  return out
+}
+
+export const removeWaiting = (place: number): Promise<void> => deviceDatabase().waiting.delete(place)
+
+/** The server's refusal is kept beside what it refused: nothing recorded is lost in silence. */
+export const refuseWaiting = (place: number, refused: { code: string; message: string }): Promise<number> =>
+  deviceDatabase().waiting.update(place, { refused })

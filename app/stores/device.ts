@@ -1,0 +1,128 @@
+import { defineStore } from 'pinia'
+import type { SlicePage } from '../../server/services/slice'
+import { forgetProject, keepOnly, keepPage, keptSize, saveSlicePlace, slicePlace } from '~/device/kept'
+import { drain, onQueue, type Outgoing } from '~/device/sender'
+import {
+  hasVault,
+  makeVault,
+  openByPin,
+  openByShare,
+  shutVault,
+  vaultOwner,
+  type Opening,
+} from '~/device/vault'
+import { removeWaiting, waitingList } from '~/device/waiting'
+
+/** What is refused, to be read by whoever recorded it. */
+export interface Refused {
+  place: number
+  subject: string
+  at: number
+  message: string
+}
+
+/** This device as a person sees it: what it has along, what waits to be sent, and whether it is open. */
+export const useDevice = defineStore('device', {
+  state: () => ({
+    open: false,
+    /** somebody has a store here */
+    has: false,
+    /** entries that wait, and since when */
+    waiting: 0,
+    since: null as number | null,
+    refused: [] as Refused[],
+    /** everything went out while this was open */
+    sent: 0,
+    slice: null as { at: number; bytes: number } | null,
+    taking: null as { done: number; total: number } | null,
+    /** of which project the slice is */
+    base: '',
+  }),
+  actions: {
+    async look() {
+      this.has = await hasVault()
+    },
+    async count() {
+      const list = await waitingList<Outgoing>()
+      const waits = list.filter((w) => !w.refused)
+      const before = this.waiting
+      this.waiting = waits.reduce((n, w) => n + w.entries.length, 0)
+      this.since = waits[0]?.at ?? null
+      if (this.waiting < before) this.sent += before - this.waiting
+      this.refused = list.flatMap(({ place, subject, at, refused }) =>
+        refused ? [{ place, subject, at, message: refused.message }] : [],
+      )
+    },
+    /** After the store is open, however that came about. */
+    async opened(base: string) {
+      ;[this.open, this.has, this.base] = [true, true, base]
+      keepDeviceOf(vaultOwner())
+      onQueue(() => void this.count())
+      await this.count()
+      const place = await slicePlace(base)
+      this.slice = place ? { at: place.at, bytes: await keptSize() } : null
+      void drain()
+    },
+    /** Opens the store of whoever is signed in, if this device has one. */
+    async openFor(person: string, share: string, base: string) {
+      await this.look()
+      if (this.open && vaultOwner() === person && this.base === base) return
+      if (await openByShare(person, share)) {
+        await this.opened(base)
+        void this.follow()
+      } else this.shut()
+    },
+    /** Takes the day's work along: from now on it is here without a signal. */
+    async take(base: string, pin: string, person: string) {
+      const { share } = await api<{ share: string }>(`${base}/device`, { body: { secret: pin } })
+      await makeVault(person, pin, share)
+      await this.opened(base)
+      await this.follow()
+    },
+    async unlock(pin: string): Promise<Opening> {
+      return openByPin(pin)
+    },
+    /** What has changed since the device last heard; all of it the first time. */
+    async follow() {
+      if (!this.open || this.taking) return
+      const { base } = this
+      this.taking = { done: 0, total: 0 }
+      try {
+        const after = (await slicePlace(base))?.sequence ?? 0
+        let from: number | null = 0
+        let sequence = after
+        while (from !== null) {
+          const page: SlicePage = await api(`${base}/slice?after=${after}&from=${from}`)
+          await keepPage(base, page)
+          if (page.addresses) await keepOnly(base, page.addresses)
+          // What changes while pages come is asked for the next time.
+          if (from === 0) sequence = page.sequence
+          from = page.next
+          this.taking = { done: from ?? page.total, total: page.total }
+        }
+        const at = Date.now()
+        await saveSlicePlace(base, { sequence, at })
+        this.slice = { at, bytes: await keptSize() }
+      } catch (error) {
+        if (!(error instanceof ApiProblem)) throw error
+        // A role that has ended takes its data with it; ahead of the record means another record.
+        if (error.status === 403 || error.status === 404 || error.code === 'changed')
+          await forgetProject(base)
+        if (error.code === 'changed') await saveSlicePlace(base, { sequence: 0, at: 0 })
+      } finally {
+        this.taking = null
+      }
+    },
+    async letGo(place: number) {
+      await removeWaiting(place)
+      await this.count()
+    },
+    shut() {
+      shutVault()
+      keepDeviceOf(null)
+      const { has } = this
+      this.$reset()
+      this.has = has
+    },
+  },
+})
