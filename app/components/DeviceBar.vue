@@ -2,9 +2,12 @@
 import { signal } from '~/device/signal'
 import { drain } from '~/device/sender'
 import { useDevice, type Refused } from '~/stores/device'
+import { useSession } from '~/stores/session'
 
 /** What waits on this device, since when, and what the server refused; nothing where all has gone out. */
 const device = useDevice()
+const session = useSession()
+const route = useRoute()
 const times = useTimes()
 const off = computed(() => !signal.value)
 const many = (n: number) => (n === 1 ? '1 entry waits' : `${n} entries wait`)
@@ -13,11 +16,19 @@ const said = computed(() => {
     return 'No signal. This device has no work along: nothing can be recorded until there is one.'
   const waits = device.waiting > 0 ? `${many(device.waiting)} since ${times.moment(device.since!)}.` : ''
   if (off.value) return `No signal. What you record stays on this device and goes out by itself. ${waits}`
+  if (device.signedOut) return `${waits || 'You are signed out here.'}`
   return waits && `Sending: ${waits}`
 })
 const pageOf = ({ subject }: Refused) => {
   const [, , kind, id] = subject.split('/')
   return kind === 'reaches' ? `/embedment/${id}` : `/joints/${id}`
+}
+
+/** The session ended while there was no signal: the same person signs in, and what waits goes out. */
+async function signIn() {
+  session.$reset()
+  session.known = true
+  await navigateTo({ path: '/sign-in', query: { to: route.fullPath } })
 }
 
 // The browser says when a network is there; whether it reaches the server is seen by sending.
@@ -31,7 +42,12 @@ watch(feedOpen, (open) => open && woken())
 
 <template>
   <div class="bar">
-    <p v-if="said" class="said" :class="{ off }" role="status">{{ said }}</p>
+    <p v-if="said" class="said" :class="{ off }" role="status">
+      <span class="grow">{{ said }}</span>
+      <ElButton v-if="device.signedOut && !off" size="large" type="primary" @click="signIn"
+        >Sign in to send it</ElButton
+      >
+    </p>
     <p v-for="r in device.refused" :key="r.place" class="said refused" role="alert">
       <span class="grow">Recorded {{ times.moment(r.at) }}, refused: {{ r.message }}</span>
       <NuxtLink :to="pageOf(r)">Look</NuxtLink>

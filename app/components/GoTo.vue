@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
 import { calculators } from '#core/calculators/registry'
+import { findKept } from '~/device/find'
 import { useSession } from '~/stores/session'
 import type { Found } from '../../server/services/find'
 
@@ -35,7 +36,9 @@ const search = useDebounceFn(async () => {
   const wanted = text.value.trim()
   if (!wanted) return void (found.value = [])
   const station = /^(\d+(?:[.,]\d+)?)\s*m?$/.exec(wanted)
-  const rows = await api<Found[]>(`${session.base}/find`, { query: { text: wanted } }).catch(() => [])
+  const rows = await api<Found[]>(`${session.base}/find`, { query: { text: wanted } }).catch(() =>
+    findKept(session.base, wanted),
+  )
   if (text.value.trim() !== wanted) return
   found.value = [
     ...(station

@@ -18,7 +18,8 @@ let source: EventSource | null = null
 let openFor = ''
 
 function open(project: string) {
-  if (openFor === project && source) return
+  // A stream that the server refused, as after the session ended, does not come back by itself.
+  if (openFor === project && source && source.readyState !== EventSource.CLOSED) return
   source?.close()
   openFor = project
   source = new EventSource(`/api/projects/${project}/feed`)

@@ -21,7 +21,8 @@ interface Composed {
 const isComposed = (v: unknown): v is Composed =>
   typeof v === 'object' && v !== null && 'sheet' in v && 'shared' in v
 
-async function put(rows: { address: string; value: unknown }[]): Promise<void> {
+/** Seals and keeps values by their addresses; nothing while the store is shut. */
+export async function put(rows: { address: string; value: unknown }[]): Promise<void> {
   const key = openKey()
   if (!key) return
   // Sealed before the transaction: one that waits for something else ends by itself.
@@ -34,7 +35,8 @@ async function put(rows: { address: string; value: unknown }[]): Promise<void> {
   await deviceDatabase().kept.bulkPut(sealed)
 }
 
-async function get<T>(address: string): Promise<T | null> {
+/** A value as it was kept; null where there is none, or the store is shut. */
+export async function get<T>(address: string): Promise<T | null> {
   const key = openKey()
   const row = key ? await deviceDatabase().kept.get(address) : undefined
   // What another person kept does not open under this key.

@@ -56,10 +56,10 @@ let running: Promise<void> | null = null
 let again = false
 let pause = FIRST_PAUSE
 let timer: ReturnType<typeof setTimeout> | null = null
-let told: () => void = () => undefined
+let told: (error: unknown) => void = () => undefined
 
-/** Hears whenever the queue has become shorter or longer. */
-export const onQueue = (listener: () => void) => void (told = listener)
+/** Hears whenever the queue has become shorter or longer, and why nothing goes out. */
+export const onQueue = (listener: (error: unknown) => void) => void (told = listener)
 
 /** The first entries that wait, all of one subject. */
 function bundleOf(list: readonly Waiting<Outgoing>[]): Waiting<Outgoing>[] {
@@ -107,7 +107,7 @@ async function run(): Promise<void> {
     const list = (await waitingList<Outgoing>()).filter((w) => !w.refused)
     if (list.length === 0) break
     await deliver(bundleOf(list))
-    told()
+    told(null)
   }
 }
 
@@ -119,9 +119,11 @@ export function drain(): Promise<void> {
   }
   if (timer) clearTimeout(timer)
   timer = null
+  let why: unknown = null
   running = run()
-    .then(() => (pause = FIRST_PAUSE))
-    .catch(() => {
+    .then(() => void (pause = FIRST_PAUSE))
+    .catch((error: unknown) => {
+      why = error
       for (const w of waiters.values()) w.done('waits')
       waiters.clear()
       timer = setTimeout(() => void drain(), pause)
@@ -129,7 +131,7 @@ export function drain(): Promise<void> {
     })
     .then(async () => {
       running = null
-      told()
+      told(why)
       if (again) {
         again = false
         if (!timer) await drain()
@@ -146,7 +148,7 @@ export function drain(): Promise<void> {
  */
 export async function keepAndSend(subject: string, at: number, entries: Outgoing[]): Promise<Outcome> {
   const place = await addWaiting(subject, at, entries)
-  told()
+  told(null)
   return new Promise((done, failed) => {
     waiters.set(place, { done, failed })
     void drain()

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import type { SlicePage } from '../../server/services/slice'
 import { forgetProject, keepOnly, keepPage, keptSize, saveSlicePlace, slicePlace } from '~/device/kept'
+import { indexPage } from '~/device/find'
 import { drain, onQueue, type Outgoing } from '~/device/sender'
 import {
   hasVault,
@@ -12,6 +13,7 @@ import {
   type Opening,
 } from '~/device/vault'
 import { removeWaiting, waitingList } from '~/device/waiting'
+import type { Overview } from '~/stores/session'
 
 /** What is refused, to be read by whoever recorded it. */
 export interface Refused {
@@ -19,6 +21,12 @@ export interface Refused {
   subject: string
   at: number
   message: string
+}
+
+/** Views follow this slowly: worksheets follow at once. */
+const VIEWS_EVERY = 60_000
+function passForbidden(error: unknown) {
+  if (!(error instanceof ApiProblem) || error.status === 0) throw error
 }
 
 /** This device as a person sees it: what it has along, what waits to be sent, and whether it is open. */
@@ -31,10 +39,14 @@ export const useDevice = defineStore('device', {
     waiting: 0,
     since: null as number | null,
     refused: [] as Refused[],
+    /** what waits needs a person to sign in: the session has ended meanwhile */
+    signedOut: false,
     /** everything went out while this was open */
     sent: 0,
     slice: null as { at: number; bytes: number } | null,
     taking: null as { done: number; total: number } | null,
+    /** when the views were last read for keeping */
+    viewed: 0,
     /** of which project the slice is */
     base: '',
   }),
@@ -57,7 +69,11 @@ export const useDevice = defineStore('device', {
     async opened(base: string) {
       ;[this.open, this.has, this.base] = [true, true, base]
       keepDeviceOf(vaultOwner())
-      onQueue(() => void this.count())
+      onQueue((error) => {
+        this.signedOut = error instanceof ApiProblem && error.status === 401
+        void this.count()
+      })
+      this.signedOut = false
       await this.count()
       const place = await slicePlace(base)
       this.slice = place ? { at: place.at, bytes: await keptSize() } : null
@@ -94,12 +110,14 @@ export const useDevice = defineStore('device', {
         while (from !== null) {
           const page: SlicePage = await api(`${base}/slice?after=${after}&from=${from}`)
           await keepPage(base, page)
+          await indexPage(base, page)
           if (page.addresses) await keepOnly(base, page.addresses)
           // What changes while pages come is asked for the next time.
           if (from === 0) sequence = page.sequence
           from = page.next
           this.taking = { done: from ?? page.total, total: page.total }
         }
+        await this.views(after === 0)
         const at = Date.now()
         await saveSlicePlace(base, { sequence, at })
         this.slice = { at, bytes: await keptSize() }
@@ -112,6 +130,17 @@ export const useDevice = defineStore('device', {
       } finally {
         this.taking = null
       }
+    },
+    /** What the views of the field show, as they stand; strips of lines the first time. */
+    async views(first: boolean) {
+      const { base } = this
+      if (!first && Date.now() - this.viewed < VIEWS_EVERY) return
+      this.viewed = Date.now()
+      const plain = ['overview', 'today', 'clocks', 'shift', 'reaches', 'procedures', 'ncrs']
+      const overview = await api<Overview>(`${base}/overview`)
+      const strips = first ? overview.lines.map((l) => `lines/${l.id}/strip`) : []
+      // A reply is kept as it is read; one that this person may not have is passed over.
+      for (const view of [...plain.slice(1), ...strips]) await api(`${base}/${view}`).catch(passForbidden)
     },
     async letGo(place: number) {
       await removeWaiting(place)

@@ -1,0 +1,34 @@
+import type { Found } from '../../server/services/find'
+import type { SlicePage } from '../../server/services/slice'
+import { get, put } from './kept'
+
+/** What worksheets of the slice are called, by their addresses: found without opening each of them. */
+type Index = Record<string, { label: string; detail: string }>
+const place = (base: string) => `index ${base}`
+const MOST = 16
+
+/** Adds the worksheets of a page to what can be found. */
+export async function indexPage(base: string, page: SlicePage): Promise<void> {
+  const index = (page.addresses ? null : await get<Index>(place(base))) ?? {}
+  const before = page.addresses ? ((await get<Index>(place(base))) ?? {}) : {}
+  for (const address of page.addresses ?? []) if (before[address]) index[address] = before[address]
+  for (const { path, sheet } of page.rows) {
+    const { title, station, from, to } = sheet.subject as Record<string, string | number | undefined>
+    const detail = station === undefined ? `${from} to ${to} m` : `${station} m`
+    index[path] = { label: String(title), detail }
+  }
+  await put([{ address: place(base), value: index }])
+}
+
+/** Joints and reaches on this device by a part of their name. */
+export async function findKept(base: string, text: string): Promise<Found[]> {
+  const wanted = text.toLowerCase()
+  const index = (await get<Index>(place(base))) ?? {}
+  return Object.entries(index)
+    .filter(([, { label }]) => label.toLowerCase().includes(wanted))
+    .slice(0, MOST)
+    .map(([address, { label, detail }]) => {
+      const [kind, id] = address.split('/') as [string, string]
+      return { kind: kind === 'reaches' ? 'reach' : 'joint', id, parent: null, label, detail }
+    })
+}

@@ -1,0 +1,173 @@
+import { spawnSync } from 'node:child_process'
+import { mkdtempSync, readdirSync, readFileSync, rmSync, lstatSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { chromium, expect, test, type BrowserContext, type Page } from '@playwright/test'
+import { demoPassword, demoPin } from '../../demo/people'
+import config from '../../playwright.config'
+import { address, atStep, heading, step } from './people'
+
+/** A device: a browser whose profile stays when it is closed, or killed. */
+class Device {
+  readonly profile = mkdtempSync(join(tmpdir(), 'vet-line-device-'))
+  context!: BrowserContext
+  page!: Page
+
+  async start(off = false): Promise<Page> {
+    const { launchOptions, viewport } = config.use!
+    this.context = await chromium.launchPersistentContext(this.profile, { ...launchOptions, viewport })
+    this.context.setDefaultTimeout(60_000)
+    await this.context.setOffline(off)
+    this.page = this.context.pages()[0] ?? (await this.context.newPage())
+    await this.page.goto(address())
+    return this.page
+  }
+  async signIn(name: string) {
+    await this.page.getByLabel('Sign-in name').fill(name)
+    await this.page.getByLabel('Password').fill(demoPassword)
+    await this.page.getByRole('button', { name: 'Sign in' }).click()
+    await expect(this.page.getByRole('navigation', { name: 'Views' })).toBeVisible()
+  }
+  /** The work of these days comes onto the device. */
+  async takeAlong() {
+    const { page } = this
+    await page.getByRole('button', { name: /Haddowfen|Marwood/ }).click()
+    await page.getByRole('menuitem', { name: 'Work without a signal' }).click()
+    const dialog = page.getByRole('dialog', { name: 'Work without a signal' })
+    await dialog.getByLabel('Your PIN').fill(demoPin)
+    await dialog.getByRole('button', { name: 'Take the work along' }).click()
+    await expect(dialog).toContainText('This device has your work')
+    await dialog.getByRole('button', { name: 'Back' }).click()
+    // The application itself is kept once the browser has had a quiet moment.
+    await page.evaluate(() => navigator.serviceWorker.ready.then((r) => r.active?.state))
+  }
+  async unlock(pin = demoPin) {
+    await this.page.getByLabel('PIN').fill(pin)
+    await this.page.getByRole('button', { name: 'Open', exact: true }).click()
+  }
+  /** As when the battery goes. */
+  async kill() {
+    const closed = this.context.waitForEvent('close')
+    spawnSync('pkill', ['-9', '-f', this.profile])
+    await closed
+  }
+  async end() {
+    await this.context.close().catch(() => undefined)
+    rmSync(this.profile, { recursive: true, force: true })
+  }
+}
+const bar = (page: Page) => page.getByRole('status').filter({ hasText: /No signal|wait/ })
+const answered = (page: Page, title: string) =>
+  expect(step(page, title)).toHaveAccessibleName(`${title}: Accepted`)
+
+test('a crew lead works without a signal, the browser is killed, and everything arrives once', async () => {
+  const device = new Device()
+  try {
+    let page = await device.start()
+    await device.signIn('sorrel')
+    await device.takeAlong()
+    await device.context.setOffline(true)
+
+    await page.reload()
+    await expect(page.getByText('No signal. Open the work on this device with your PIN.')).toBeVisible()
+    await device.unlock()
+    await expect(page.getByRole('heading', { name: 'To do now' })).toBeVisible()
+    await atStep(page, 'GS-17', 'Tools laid out')
+    await page.getByRole('button', { name: 'Yes', exact: true }).click()
+    await answered(page, 'Tools laid out')
+    await expect(bar(page)).toContainText('1 entry waits since')
+    await step(page, 'Chips and cracks').click()
+    await page
+      .getByRole('radio', { name: 'None', exact: true })
+      .or(page.getByRole('button', { name: 'None', exact: true }))
+      .click()
+    await answered(page, 'Chips and cracks')
+    await expect(bar(page)).toContainText('2 entries wait since')
+
+    await device.kill()
+    page = await device.start(true)
+    await device.unlock()
+    await expect(bar(page)).toContainText('2 entries wait since')
+    await atStep(page, 'GS-17', 'Protected')
+    await answered(page, 'Tools laid out')
+    await answered(page, 'Chips and cracks')
+    await page.getByRole('button', { name: 'Yes', exact: true }).click()
+    await answered(page, 'Protected')
+    const joint = page.url().match(/joints\/([\w-]+)/)![1]!
+
+    await device.context.setOffline(false)
+    // The session did not survive: its cookie had not been written when the battery went.
+    const sign = page.getByRole('button', { name: 'Sign in to send it' })
+    const sent = page.getByText('All sent')
+    await expect(sign.or(sent)).toBeVisible()
+    if (await sign.isVisible()) {
+      await sign.click()
+      await device.signIn('sorrel')
+    }
+    await expect(sent).toBeVisible()
+    await expect(bar(page)).toHaveCount(0)
+    const sheet = await page.evaluate(
+      (path) => fetch(path).then((r) => r.json()),
+      `/api/projects/skerry-head/joints/${joint}`,
+    )
+    const made = (sheet as { entries: { step: string; kind: string; lateReason: string | null }[] }).entries
+    for (const one of ['tools', 'damage', 'ppe'])
+      expect(
+        made.filter((e) => e.step === one && e.kind !== 'strike').map((e) => e.lateReason),
+        one,
+      ).toEqual([null])
+  } finally {
+    await device.end()
+  }
+})
+
+test('what is on the device is nothing without the PIN, and five wrong ones lock it until there is a signal', async () => {
+  const device = new Device()
+  try {
+    let page = await device.start()
+    await device.signIn('sorrel')
+    await device.takeAlong()
+    await page.goto(`${address()}/line`)
+    await expect(heading(page, /.+/)).toBeVisible()
+    await device.context.setOffline(true)
+    await page.reload()
+    for (let i = 0; i < 4; i++) {
+      await device.unlock('9999')
+      await expect(page.getByRole('alert')).toContainText('This PIN opens nothing here')
+    }
+    await device.unlock('9999')
+    await expect(page.getByRole('alert')).toContainText('Five wrong PINs')
+    await device.unlock()
+    await expect(page.getByRole('alert')).toContainText('Five wrong PINs')
+    await device.kill()
+
+    const found: string[] = []
+    const names = ['Haddowfen', 'GS-17', 'Crew Dunes', 'Chips and cracks', 'Skerry']
+    const look = (folder: string) => {
+      for (const name of readdirSync(folder)) {
+        const path = join(folder, name)
+        const is = lstatSync(path)
+        if (is.isDirectory()) look(path)
+        else if (is.isFile()) {
+          const bytes = readFileSync(path)
+          for (const word of names)
+            if (bytes.includes(Buffer.from(word)) || bytes.includes(Buffer.from(word, 'utf16le')))
+              found.push(`${word} in ${path.slice(device.profile.length)}`)
+        }
+      }
+    }
+    look(device.profile)
+    expect(found).toEqual([])
+
+    // With a signal it opens again, by itself, for whoever is signed in.
+    page = await device.start()
+    await device.signIn('sorrel')
+    await expect(page.getByRole('navigation', { name: 'Views' })).toBeVisible()
+    await device.context.setOffline(true)
+    await page.reload()
+    await device.unlock()
+    await expect(page.getByRole('heading', { name: 'To do now' })).toBeVisible()
+  } finally {
+    await device.end()
+  }
+})
