@@ -14,7 +14,9 @@ const many = (n: number) => (n === 1 ? '1 entry waits' : `${n} entries wait`)
 const said = computed(() => {
   if (off.value && !device.open)
     return 'No signal. This device has no work along: nothing can be recorded until there is one.'
-  const waits = device.waiting > 0 ? `${many(device.waiting)} since ${times.moment(device.since!)}.` : ''
+  const photos = device.photos > 0 ? ` with ${device.photos} ${device.photos === 1 ? 'photo' : 'photos'}` : ''
+  const waits =
+    device.since === null ? '' : `${many(device.waiting)}${photos} since ${times.moment(device.since)}.`
   if (off.value) return `No signal. What you record stays on this device and goes out by itself. ${waits}`
   if (device.signedOut) return `${waits || 'You are signed out here.'}`
   return waits && `Sending: ${waits}`

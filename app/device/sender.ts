@@ -1,6 +1,15 @@
 import { api, ApiProblem } from '../composables/useApi'
 import { sendNumbered } from '../composables/numbered'
-import { addWaiting, refuseWaiting, removeWaiting, waitingList, type Waiting } from './waiting'
+import {
+  addWaiting,
+  canWait,
+  refuseWaiting,
+  removeWaiting,
+  waitingList,
+  type Waiting,
+  type WaitingPhoto,
+} from './waiting'
+import { uuidv7 } from 'uuidv7'
 
 /** An entry as it goes out: as it was recorded, with the stamp that the device had then. */
 export interface Outgoing {
@@ -39,6 +48,11 @@ export const postEntries = (subject: string, entries: readonly Outgoing[]): Prom
     }),
   )
 
+const postPhoto = async (base: string, { id, mime, data }: WaitingPhoto): Promise<void> => {
+  const bytes = Uint8Array.from(atob(data), (c) => c.charCodeAt(0))
+  await api(`${base}/files?id=${id}`, { body: new Blob([bytes], { type: mime }) })
+}
+
 /** Refused for what it is, not for the moment: sent again it would be refused again. */
 export const isRefusal = (error: unknown): error is ApiProblem =>
   error instanceof ApiProblem &&
@@ -66,6 +80,7 @@ function bundleOf(list: readonly Waiting<Outgoing>[]): Waiting<Outgoing>[] {
   const bundle: Waiting<Outgoing>[] = []
   let size = 0
   for (const w of list) {
+    if (bundle.length > 0 && (w.photo || bundle[0]!.photo)) break
     if (w.subject !== list[0]!.subject || (bundle.length > 0 && size + w.entries.length > MOST)) break
     bundle.push(w)
     size += w.entries.length
@@ -74,11 +89,14 @@ function bundleOf(list: readonly Waiting<Outgoing>[]): Waiting<Outgoing>[] {
 }
 
 async function deliver(bundle: readonly Waiting<Outgoing>[]): Promise<void> {
+  const [{ subject, photo }] = bundle as [Waiting<Outgoing>]
   try {
-    await postEntries(
-      bundle[0]!.subject,
-      bundle.flatMap((w) => w.entries),
-    )
+    if (photo) await postPhoto(subject, photo)
+    else
+      await postEntries(
+        subject,
+        bundle.flatMap((w) => w.entries),
+      )
   } catch (error) {
     if (!isRefusal(error)) throw error
     // A bundle that is refused goes out one by one: each for its own fault only.
@@ -153,4 +171,27 @@ export async function keepAndSend(subject: string, at: number, entries: Outgoing
     waiters.set(place, { done, failed })
     void drain()
   })
+}
+
+async function lettersOf(blob: Blob): Promise<string> {
+  const bytes = new Uint8Array(await blob.arrayBuffer())
+  let text = ''
+  for (let i = 0; i < bytes.length; i += 0x8000) text += String.fromCharCode(...bytes.subarray(i, i + 0x8000))
+  return btoa(text)
+}
+
+/**
+ * Keeps a photo on the device, or sends it where the device keeps nothing. It goes out before the entry
+ * that names it.
+ *
+ * @param base address of the project
+ * @returns its id
+ */
+export async function sendPhoto(base: string, picture: Blob, at: number): Promise<string> {
+  if (!canWait()) return (await api<{ id: string }>(`${base}/files`, { body: picture })).id
+  const id = uuidv7()
+  await addWaiting(base, at, [], { id, mime: picture.type, data: await lettersOf(picture) })
+  told(null)
+  void drain()
+  return id
 }

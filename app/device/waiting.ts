@@ -5,23 +5,39 @@ import { openKey, vaultOwner } from './vault'
 /** What was recorded here and is not acknowledged: written before the screen says that it is recorded. */
 export interface Waiting<E> {
   place: number
+  /** address that it goes to */
   subject: string
   at: number
   entries: E[]
+  /** a photo that goes before the entry that names it */
+  photo?: WaitingPhoto
   refused?: { code: string; message: string }
+}
+
+export interface WaitingPhoto {
+  id: string
+  mime: string
+  /** base64 */
+  data: string
 }
 
 interface Letter<E> {
   person: string
   entries: E[]
+  photo?: WaitingPhoto
 }
 
 /** Whether things can wait here: the store is open. */
 export const canWait = (): boolean => openKey() !== null
 
 /** @returns its place in the queue */
-export async function addWaiting<E>(subject: string, at: number, entries: E[]): Promise<number> {
-  const letter: Letter<E> = { person: vaultOwner()!, entries }
+export async function addWaiting<E>(
+  subject: string,
+  at: number,
+  entries: E[],
+  photo?: WaitingPhoto,
+): Promise<number> {
+  const letter: Letter<E> = { person: vaultOwner()!, entries, ...(photo && { photo }) }
   const sealed = await seal(openKey()!, letter)
   return (await deviceDatabase().waiting.add({ subject, at, sealed } as never)) as unknown as number
 }
@@ -36,7 +52,7 @@ export async function waitingList<E>(subject?: string): Promise<Waiting<E>[]> {
     if (subject !== undefined && of !== subject) continue
     // Another person's letters do not open under this key; they stay until that person is back.
     const letter = await unseal<Letter<E>>(key, sealed).catch(() => null)
-    if (letter) out.push({ place, subject: of, at, entries: letter.entries, refused })
+    if (letter) out.push({ place, subject: of, at, entries: letter.entries, photo: letter.photo, refused })
   }
   return out
 }

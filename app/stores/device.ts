@@ -37,6 +37,7 @@ export const useDevice = defineStore('device', {
     has: false,
     /** entries that wait, and since when */
     waiting: 0,
+    photos: 0,
     since: null as number | null,
     refused: [] as Refused[],
     /** what waits needs a person to sign in: the session has ended meanwhile */
@@ -59,6 +60,7 @@ export const useDevice = defineStore('device', {
       const waits = list.filter((w) => !w.refused)
       const before = this.waiting
       this.waiting = waits.reduce((n, w) => n + w.entries.length, 0)
+      this.photos = waits.filter((w) => w.photo).length
       this.since = waits[0]?.at ?? null
       if (this.waiting < before) this.sent += before - this.waiting
       this.refused = list.flatMap(({ place, subject, at, refused }) =>

@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import { chromium, expect, test, type BrowserContext, type Page } from '@playwright/test'
 import { demoPassword, demoPin } from '../../demo/people'
 import config from '../../playwright.config'
+import { dot } from '../server/picture'
 import { address, atStep, heading, step } from './people'
 
 /** A device: a browser whose profile stays when it is closed, or killed. */
@@ -84,10 +85,16 @@ test('a crew lead works without a signal, the browser is killed, and everything 
     await answered(page, 'Chips and cracks')
     await expect(bar(page)).toContainText('2 entries wait since')
 
+    await step(page, 'Pipe end sound').click()
+    await page
+      .locator('input[type=file]')
+      .setInputFiles({ name: 'end.png', mimeType: 'image/png', buffer: Buffer.from(dot, 'base64') })
+    await expect(bar(page)).toContainText('3 entries wait with 1 photo since')
+
     await device.kill()
     page = await device.start(true)
     await device.unlock()
-    await expect(bar(page)).toContainText('2 entries wait since')
+    await expect(bar(page)).toContainText('3 entries wait with 1 photo since')
     await atStep(page, 'GS-17', 'Protected')
     await answered(page, 'Tools laid out')
     await answered(page, 'Chips and cracks')
@@ -111,7 +118,7 @@ test('a crew lead works without a signal, the browser is killed, and everything 
       `/api/projects/skerry-head/joints/${joint}`,
     )
     const made = (sheet as { entries: { step: string; kind: string; lateReason: string | null }[] }).entries
-    for (const one of ['tools', 'damage', 'ppe'])
+    for (const one of ['tools', 'damage', 'ppe', 'sound'])
       expect(
         made.filter((e) => e.step === one && e.kind !== 'strike').map((e) => e.lateReason),
         one,

@@ -23,8 +23,8 @@ const raw = Buffer.from(Array.from({ length: 48 }, (_v, i) => (i * 37) % 256))
 const png = await sharp(raw, { raw: { width: 4, height: 4, channels: 3 } })
   .png()
   .toBuffer()
-async function upload(bytes: Buffer, type: string, client = tam) {
-  const reply = await fetch(`${inject('address')}/api/${base}/files`, {
+async function upload(bytes: Buffer, type: string, client = tam, query = '') {
+  const reply = await fetch(`${inject('address')}/api/${base}/files${query}`, {
     method: 'POST',
     headers: { cookie: cookieOf(client), 'content-type': type },
     body: new Uint8Array(bytes),
@@ -114,5 +114,25 @@ describe('a photo', () => {
   it('one that arrived is', async () => {
     const { body } = await upload(png, 'image/png')
     expect((await tam.post(`${base}/joints/${joint}/entries`, photo(body.id!))).status).toBe(200)
+  })
+})
+
+describe('a photo with an id made on the device', () => {
+  const id = uuidv7()
+  it('sent again is the same photo', async () => {
+    expect((await upload(png, 'image/png', tam, `?id=${id}`)).body.id).toBe(id)
+    expect((await upload(png, 'image/png', tam, `?id=${id}`)).body.id).toBe(id)
+    expect(await db('files').where({ id })).toHaveLength(1)
+  })
+  it('is no way to another photo, nor to somebody else’s', async () => {
+    const other = await sharp(raw.subarray(0, 12), { raw: { width: 2, height: 2, channels: 3 } })
+      .png()
+      .toBuffer()
+    const ines = await new Client(inject('address')).signIn('ines')
+    expect((await upload(other, 'image/png', tam, `?id=${id}`)).body.data?.code).toBe('id-taken')
+    expect((await upload(png, 'image/png', ines, `?id=${id}`)).body.data?.code).toBe('id-taken')
+  })
+  it('that is no id is refused by its field', async () => {
+    expect((await upload(png, 'image/png', tam, '?id=x')).body.data?.field).toBe('id')
   })
 })

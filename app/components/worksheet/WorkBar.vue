@@ -7,6 +7,7 @@ import { standing } from '#core/judgement/standing'
 import type { Entry } from '#core/record/entry'
 import { smallPicture } from '~/composables/smallPicture'
 import type { AtWork } from '~/composables/useWorksheet'
+import { sendPhoto } from '~/device/sender'
 import { useSession } from '~/stores/session'
 
 /** The foot of the joint sheet: strike, remark, photo, and the one thing to do next. */
@@ -53,7 +54,7 @@ async function photo(event: Event) {
   const file = (event.target as HTMLInputElement).files?.[0]
   if (!file) return
   try {
-    const { id } = await api<{ id: string }>(`${session.base}/files`, { body: await smallPicture(file) })
+    const id = await sendPhoto(session.base, await smallPicture(file), deviceNow())
     const payload = { file: id, name: file.name.slice(0, 200) }
     await props.record([{ kind: 'photo', step: props.step, payload }])
   } catch (error) {
