@@ -31,7 +31,7 @@ async function take() {
         This device has your work as of <strong>{{ times.moment(device.slice.at) }}</strong>,
         {{ size(device.slice.bytes) }}. It follows by itself while there is a signal.
       </p>
-      <p class="muted">
+      <p class="muted more">
         Without a signal, sign in here with your PIN. What you record lies on the device before the screen
         says so, and goes out when there is a signal again. Releases by somebody else, new joints from the
         yard and certificates need one.
@@ -46,7 +46,7 @@ async function take() {
     <form v-else class="form" novalidate @submit.prevent="take">
       <p>
         The joints and reaches that you work at in these days, with their procedures, instruments and lots,
-        are kept on this device: sealed, and opened by your PIN only.
+        are kept on this device: sealed, and without a signal opened by your PIN only.
       </p>
       <label
         >Your PIN<ElInput
@@ -83,5 +83,8 @@ label {
   justify-content: flex-end;
   gap: 12px;
   margin-top: 14px;
+}
+.more {
+  margin-top: 12px;
 }
 </style>

@@ -2,6 +2,7 @@
 import IconSearch from '~icons/lucide/search'
 import IconSun from '~icons/lucide/sun'
 import IconMoon from '~icons/lucide/moon'
+import { signal } from '~/device/signal'
 import { useDevice } from '~/stores/device'
 import { useSession } from '~/stores/session'
 import { useStrip } from '~/stores/strip'
@@ -57,8 +58,11 @@ async function leave() {
       />
     </NuxtLink>
     <JobProgress v-if="session.can('see-site')" />
-    <span v-if="!feedOpen && session.can('see-site')" class="signal">No live signal</span>
-    <span v-else-if="device.open && device.waiting === 0 && device.sent > 0" class="all-sent" role="status"
+    <span v-if="signal && !feedOpen && session.can('see-site')" class="signal">No live signal</span>
+    <span
+      v-else-if="signal && device.open && device.waiting === 0 && device.sent > 0"
+      class="all-sent"
+      role="status"
       >All sent</span
     >
     <button type="button" class="icon" aria-label="Go to" @click="$emit('find')">
@@ -73,7 +77,11 @@ async function leave() {
       <IconMoon v-if="shift === 'day'" aria-hidden="true" /><IconSun v-else aria-hidden="true" />
     </button>
     <ElDropdown trigger="click" @command="choose">
-      <button type="button" class="who">
+      <button
+        type="button"
+        class="who"
+        :aria-label="`${session.person?.name} ${session.roles.map((r) => roleWords[r]).join(', ')}`"
+      >
         <strong class="whole">{{ session.person?.name }}</strong>
         <strong class="initials" aria-hidden="true">{{ initials }}</strong>
         <span class="muted small whole">{{ session.roles.map((r) => roleWords[r]).join(', ') }}</span>

@@ -1,3 +1,4 @@
+import { ApiProblem } from '../composables/useApi'
 import { deviceDatabase } from './database'
 import { seal, unseal } from './sealed'
 import { openKey, vaultOwner } from './vault'
@@ -39,7 +40,17 @@ export async function addWaiting<E>(
 ): Promise<number> {
   const letter: Letter<E> = { person: vaultOwner()!, entries, ...(photo && { photo }) }
   const sealed = await seal(openKey()!, letter)
-  return (await deviceDatabase().waiting.add({ subject, at, sealed } as never)) as unknown as number
+  try {
+    return (await deviceDatabase().waiting.add({ subject, at, sealed } as never)) as unknown as number
+  } catch {
+    // Nothing is called recorded that is not written.
+    throw new ApiProblem(
+      'no-room',
+      'This device could not write it down: it has no room left. What you typed is still here.',
+      null,
+      0,
+    )
+  }
 }
 
 /** What waits, in order; of the person whose store is open. */

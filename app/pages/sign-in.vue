@@ -150,6 +150,7 @@ async function enter() {
 .gate {
   height: 100%;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   place-items: center;
   position: relative;
   padding: 16px;
@@ -163,8 +164,7 @@ async function enter() {
 }
 form {
   position: relative;
-  width: 420px;
-  max-width: 100%;
+  width: min(420px, 100%);
   padding: 32px;
   display: flex;
   flex-direction: column;

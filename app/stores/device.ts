@@ -94,6 +94,8 @@ export const useDevice = defineStore('device', {
     async take(base: string, pin: string, person: string) {
       const { share } = await api<{ share: string }>(`${base}/device`, { body: { secret: pin } })
       await makeVault(person, pin, share)
+      // Asked once: a browser that is short of room then leaves this alone.
+      await navigator.storage?.persist?.().catch(() => false)
       await this.opened(base)
       await this.follow()
     },
