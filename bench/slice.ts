@@ -79,7 +79,7 @@ try {
   let bytes = 0
   const start = performance.now()
   for (let from: number | null = 0; from !== null;) {
-    const packed = await get(`slice?after=0&from=${from}`)
+    const packed = await get(`slice?after=0&from=${from}&addresses=true`)
     bytes += packed.length
     const page = JSON.parse((packed[0] === 0x1f ? gunzipSync(packed) : packed).toString()) as SlicePage
     pages.push(page)

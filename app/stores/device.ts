@@ -25,6 +25,7 @@ export interface Refused {
 
 /** Views follow this slowly: worksheets follow at once. */
 const VIEWS_EVERY = 60_000
+const SWEEP_EVERY = 10 * 60_000
 function passForbidden(error: unknown) {
   if (!(error instanceof ApiProblem) || error.status === 0) throw error
 }
@@ -46,6 +47,8 @@ export const useDevice = defineStore('device', {
     sent: 0,
     slice: null as { at: number; bytes: number } | null,
     taking: null as { done: number; total: number } | null,
+    /** when what has left the slice was last let go */
+    swept: 0,
     /** when the views were last read for keeping */
     viewed: 0,
     /** of which project the slice is */
@@ -109,10 +112,12 @@ export const useDevice = defineStore('device', {
       this.taking = { done: 0, total: 0 }
       try {
         const after = (await slicePlace(base))?.sequence ?? 0
+        const whole = after === 0 || Date.now() - this.swept > SWEEP_EVERY
+        if (whole) this.swept = Date.now()
         let from: number | null = 0
         let sequence = after
         while (from !== null) {
-          const page: SlicePage = await api(`${base}/slice?after=${after}&from=${from}`)
+          const page: SlicePage = await api(`${base}/slice?after=${after}&from=${from}&addresses=${whole}`)
           await keepPage(base, page)
           await indexPage(base, page)
           if (page.addresses) await keepOnly(base, page.addresses)

@@ -25,7 +25,7 @@ export interface SlicePage {
   next: number | null
   rows: { path: string; sheet: Record<string, unknown>; shared: Record<string, string> }[]
   shared: Record<string, unknown>
-  /** with the first page: every address that belongs to the slice now; what is not among them goes */
+  /** with the first page, where asked: every address of the slice now; what is not among them goes */
   addresses: string[] | null
 }
 
@@ -39,7 +39,7 @@ export async function slicePage(
   db: Knex,
   project: Project,
   actor: Actor,
-  { after, from }: { after: number; from: number },
+  { after, from, addresses }: { after: number; from: number; addresses: boolean },
 ): Promise<SlicePage> {
   const sequence = await feedEnd(db, project.id)
   if (after > sequence)
@@ -74,6 +74,6 @@ export async function slicePage(
     next: from + PAGE < wanted.length ? from + PAGE : null,
     rows,
     shared,
-    addresses: from === 0 ? all.map((s) => `${s.kind}/${s.id}`) : null,
+    addresses: from === 0 && addresses ? all.map((s) => `${s.kind}/${s.id}`) : null,
   }
 }

@@ -309,6 +309,8 @@ const setup = [
   '/setup/lines',
   '/setup/joints',
   '/setup/reaches',
+  '/setup/lists/articles',
+  '/setup/lists/people',
   '/projects',
 ]
 

@@ -24,7 +24,7 @@ afterAll(() => db.destroy())
 async function taken(client: Client, after = 0) {
   const pages: SlicePage[] = []
   for (let from: number | null = 0; from !== null;) {
-    const reply = await client.get(`${base}/slice?after=${after}&from=${from}`)
+    const reply = await client.get(`${base}/slice?after=${after}&from=${from}&addresses=${after === 0}`)
     expect(reply.status).toBe(200)
     pages.push(reply.body as SlicePage)
     from = pages.at(-1)!.next
@@ -73,6 +73,7 @@ describe('the slice of a device', () => {
     await sorrel.post(`${base}/joints/${joint}/entries`, remark('tools'))
     const news = await taken(sorrel, sequence)
     expect(rowsOf(news).map((r) => r.path)).toEqual([`joints/${joint}`])
+    expect(news[0]!.addresses).toBeNull()
     expect(rowsOf(await taken(sorrel, news[0]!.sequence))).toEqual([])
   })
   it('says procedures, instruments and names once a page, however many sheets have them', async () => {

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { writeCsv } from '../../../core/files/safe-csv'
 import { readCsv } from '../../../core/files/table'
@@ -228,4 +229,23 @@ describe('what goes out comes in as it was', () => {
     const air = read('packs', { method: 'low-pressure-air' }).rows[0] as unknown as PackRow
     expect(packParameters(air)).toEqual({ pipes: [{ diameter: 0.315 - 2 * 0.0286, length: 500 }] })
   })
+})
+
+describe('the sample files of a project of one’s own', () => {
+  const folder = new URL('../../../samples/own-project/', import.meta.url)
+  const site = {
+    ...ground,
+    lines: new Map([['TF', { key: 'TF', from: 0, to: 620, material: 'concrete', profiled: true }]]),
+    instruments: new Map([['GAUGE 60 KPA', { name: 'Gauge 60 kPa', quantity: 'pressure', max: 60e3 }]]),
+    taken: new Set<string>(),
+  }
+  it.each(['crews', 'people', 'instruments', 'articles', 'structures', 'packs'] as const)(
+    '%s.csv is read whole',
+    (key) => {
+      const bytes = readFileSync(new URL(`${key}.csv`, folder))
+      const { rows, faults, ignored } = readList(list(key), readCsv(bytes), site)
+      expect([faults, ignored]).toEqual([[], []])
+      expect(rows.length).toBeGreaterThan(1)
+    },
+  )
 })
