@@ -47,6 +47,13 @@ const share = (c: { startedAt: number; until: number }) =>
       :entry="entry"
       @entry="(s, e) => $emit('entry', s, e)"
     />
+    <CasingDrawing
+      v-if="type === 'reach'"
+      :compiled="compiled"
+      :facts="facts"
+      :slots="slots"
+      :entries="entries"
+    />
     <JointDrawing
       v-else
       :compiled="compiled"
