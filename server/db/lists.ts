@@ -107,3 +107,37 @@ export const listedJoints = async (
     .where({ project })
     .orderBy(['alignment', 'station'])
     .select('number', 'station', 'system', 'alignment', 'crew')
+
+const named = { joints: 'number', reaches: 'name', packs: 'number', structures: 'name' } as const
+export type PlannedTable = keyof typeof named
+
+/**
+ * What of a plan bears nothing yet, by its names, held until the transaction ends: not begun, and with no
+ * entry in the record.
+ */
+export async function untouched(
+  trx: Knex,
+  project: string,
+  table: PlannedTable,
+  names: readonly string[],
+): Promise<{ id: string; name: string }[]> {
+  const column = named[table]
+  const query = trx(table)
+    .where({ project })
+    .whereIn(column, names)
+    .select('id', `${column} as name`)
+    .forUpdate()
+  if (table === 'joints') void query.whereNull('opened_at')
+  if (table === 'packs') void query.where({ state: 'planned' })
+  if (table !== 'structures')
+    void query.whereNotExists((q) =>
+      q
+        .select(trx.raw('1'))
+        .from('entries')
+        .whereRaw('entries.subject = ??', [`${table}.id`]),
+    )
+  return query
+}
+
+export const deletePlanned = async (trx: Knex, table: PlannedTable, ids: readonly string[]): Promise<void> =>
+  void (await trx(table).whereIn('id', ids).delete())

@@ -40,6 +40,7 @@ export const access = {
   'GET /api/projects/:project/lists/:list/file': 'keep-lists',
   'POST /api/projects/:project/lists/:list': 'keep-lists',
   'POST /api/projects/:project/lists/:list/preview': 'keep-lists',
+  'POST /api/projects/:project/lists/:list/remove': 'keep-lists',
   'GET /api/projects/:project/template': 'plan-work',
   'POST /api/projects/:project/template': 'write-procedure',
   'GET /api/projects/:project/samples': 'see-plan',

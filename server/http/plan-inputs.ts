@@ -96,3 +96,8 @@ export const listBody = yup.object({
           Object.values(row).every((v) => typeof v === 'string' && v.length <= 4000),
     ),
 })
+
+export const takeOffBody = yup.object({
+  names: yup.array().of(words(120)).min(1).max(500).required(),
+  reason: words(400),
+})

@@ -3,6 +3,7 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync, lstatSync } from 'node:
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { chromium, expect, test, type BrowserContext, type Page } from '@playwright/test'
+import { stateWords } from '../../app/words'
 import { demoPassword, demoPin } from '../../demo/people'
 import config from '../../playwright.config'
 import { dot } from '../server/picture'
@@ -176,5 +177,39 @@ test('what is on the device is nothing without the PIN, and five wrong ones lock
     await expect(page.getByRole('heading', { name: 'To do now' })).toBeVisible()
   } finally {
     await device.end()
+  }
+})
+
+test('two devices without a signal answer one step differently: both stand, and an inspector decides', async () => {
+  const [crew, inspector] = [new Device(), new Device()]
+  try {
+    for (const [device, name] of [
+      [crew, 'sorrel'],
+      [inspector, 'ines'],
+    ] as const) {
+      await device.start()
+      await device.signIn(name)
+      await device.takeAlong()
+      await device.context.setOffline(true)
+      await device.page.reload()
+      await device.unlock()
+      await atStep(device.page, 'SO-17', 'Tools laid out')
+    }
+    await crew.page.getByRole('button', { name: 'Yes', exact: true }).click()
+    await answered(crew.page, 'Tools laid out')
+    await inspector.page.getByRole('button', { name: 'No', exact: true }).click()
+    await expect(step(inspector.page, 'Tools laid out')).toHaveAccessibleName('Tools laid out: Rejected')
+    for (const device of [crew, inspector]) {
+      await device.context.setOffline(false)
+      await device.page.evaluate(() => window.dispatchEvent(new Event('online')))
+      await expect(device.page.getByText('All sent')).toBeVisible()
+    }
+    await crew.page.reload()
+    await expect(step(crew.page, 'Tools laid out')).toHaveAccessibleName(
+      `Tools laid out: ${stateWords.differs}`,
+    )
+  } finally {
+    await crew.end()
+    await inspector.end()
   }
 })

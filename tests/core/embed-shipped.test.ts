@@ -64,8 +64,13 @@ const levels = (off = 0.002, close = 0) =>
     },
     15,
   )
-const grout = (pressure: number, minute = 40) =>
-  entry('grout', 'grout', { rows: [{ t: 0, pressure: pressure / 2, volume: 1 }, { t: 60, pressure, volume: 8 }] }, minute) // prettier-ignore
+const grout = (pressure: number, minute = 40) => {
+  const rows = [
+    { t: 0, pressure: pressure / 2, volume: 1 },
+    { t: 60, pressure, volume: 8 },
+  ]
+  return entry('grout', 'grout', { rows }, minute)
+}
 
 const goodRigid = (): Entry[] => [
   ...['trench-looked', 'services', 'spoil', 'way-out', 'water'].map((s, i) => yes(s, 1 + i)),

@@ -31,6 +31,9 @@ beforeAll(async () => {
 afterAll(async () => {
   // Whoever came along leaves again: other tests know who is on how many projects.
   await db('memberships').where({ project: copy }).delete()
+  // Nor do they find a second joint of a system, or its procedure.
+  for (const table of ['packs', 'reaches', 'joints', 'structures', 'procedures'])
+    await db(table).where({ project: copy }).delete()
   await db.destroy()
 })
 const personOf = async (signIn: string) =>
@@ -146,6 +149,49 @@ describe('a list', () => {
     expect(first.total).toBeGreaterThan(first.rows.length)
     expect(first.rows).toHaveLength(200)
     expect(next.rows[0]).not.toEqual(first.rows[0])
+  })
+})
+
+describe('what is planned', () => {
+  const off = (key: ListKey, names: string[], reason = 'planned twice') =>
+    admin.post(`projects/${COPY}/lists/${key}/remove`, { names, reason })
+  const there = async (table: string, column: string, name: string) =>
+    (await db(table).where({ project: copy, [column]: name })).length === 1
+  it('goes off the plan again, with the reason, until work hangs on it', async () => {
+    const { number } = await db('joints').where({ project: copy }).first('number')
+    expect((await off('joints', [number])).body).toEqual({ taken: 1 })
+    expect(await there('joints', 'number', number)).toBe(false)
+    const [note] = await db('entries').where({ project: copy }).orderBy('feed', 'desc').limit(1)
+    expect(JSON.parse(note.payload)).toMatchObject({
+      what: 'taken-off',
+      reason: 'planned twice',
+      rows: [{ number }],
+    })
+  })
+  it('stays, all of it, where one of it is not free', async () => {
+    const [one, two] = await db('joints').where({ project: copy }).limit(2).select('id', 'number')
+    await db('joints').where({ id: two.id }).update({ opened_at: new Date() })
+    expect((await off('joints', [one.number, two.number])).problem).toMatchObject({
+      code: 'in-use',
+      field: 'names',
+    })
+    expect(await there('joints', 'number', one.number)).toBe(true)
+    await db('joints').where({ id: two.id }).update({ opened_at: null })
+  })
+  it.each([
+    ['reaches', 'name'],
+    ['packs', 'number'],
+  ] as const)('%s go off the plan too', async (table, column) => {
+    const row = await db(table).where({ project: copy }).first(column)
+    expect((await off(table, [row[column]])).body).toEqual({ taken: 1 })
+    expect(await there(table, column, row[column])).toBe(false)
+  })
+  it('people, lines and articles are not taken off this way', async () => {
+    for (const key of ['people', 'lines', 'articles'] as const)
+      expect((await off(key, ['x'])).problem?.code).toBe('fixed')
+  })
+  it('gives a reason', async () => {
+    expect((await off('joints', ['x'], ' ')).problem?.field).toBe('reason')
   })
 })
 

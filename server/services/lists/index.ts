@@ -6,7 +6,9 @@ import type { ListKey } from '#core/plan/lists/registry'
 import { Problem } from '#core/problem'
 import { nameKey } from '#core/record/names'
 import { inTransaction } from '../../db/connection'
+import { deletePlanned, untouched } from '../../db/lists'
 import type { Project } from '../../db/projects'
+import { noteChange } from '../changes'
 import { runHeavy } from '../heavy/run'
 import type { SentFile } from '../heavy/table-files'
 import { actingRole, type Actor } from '../record'
@@ -121,5 +123,41 @@ export async function keepList(
     if (rows.length === 0) throw new Problem('empty', 'There is no row to keep.', 'file')
     const links = await keeper.keep(trx, project, actor, rows as never[], ground as ProjectGround)
     return { kept: rows.length, links: [...links] }
+  })
+}
+
+/**
+ * Takes rows off the plan: all of them, or none where work hangs on one. What they were stays in the
+ * record, with the reason.
+ */
+export async function takeOff(
+  db: Knex,
+  project: Project,
+  actor: Actor,
+  key: string,
+  typed: { names: readonly string[]; reason: string },
+): Promise<{ taken: number }> {
+  const keeper = keeperOf(key)
+  actingRole(actor, keeper.act)
+  const { planned, list } = keeper
+  if (!planned)
+    throw new Problem('fixed', `What stands in ${list.title.toLowerCase()} is not taken off again.`, 'list')
+  const names = [...new Set(typed.names)]
+  return inTransaction(db, async (trx) => {
+    const ground = await groundOf(trx, project)
+    const rows = (await keeper.cells(trx, project, ground)).filter((r) =>
+      names.includes(String(r[list.name!])),
+    )
+    const free = await untouched(trx, project.id, planned, names)
+    const bound = names.find((n) => !free.some((f) => f.name === n))
+    if (bound !== undefined)
+      throw new Problem('in-use', `${bound} is not there, or work hangs on it: it stays.`, 'names')
+    await deletePlanned(
+      trx,
+      planned,
+      free.map((f) => f.id),
+    )
+    await noteChange(trx, actor, keeper.act, { what: 'taken-off', list: key, rows, reason: typed.reason })
+    return { taken: free.length }
   })
 }

@@ -1,6 +1,7 @@
 import type { Knex } from 'knex'
 import type { Action } from '#core/access'
 import type { PlanList } from '#core/plan/lists/define'
+import type { PlannedTable } from '../../db/lists'
 import type { Project } from '../../db/projects'
 import type { Actor } from '../record'
 import type { ProjectGround } from './ground'
@@ -21,6 +22,8 @@ export interface Keeper<R = never> {
   readonly act: Action
   /** all of it, a row of cells by column, as a file of it says it */
   cells(db: Knex, project: Project, ground: ProjectGround): Promise<Record<string, Cell>[]>
+  /** where its rows are, of what can be taken off the plan again until work hangs on it */
+  readonly planned?: PlannedTable
   /** keeps rows that were read; returns the links of whoever is new */
   keep(
     trx: Knex,

@@ -76,6 +76,7 @@ export const profiles: Keeper<RowsOf<typeof profileList>> = {
 export const structures: Keeper<RowsOf<typeof structureList>> = {
   list: structureList,
   act: 'plan-work',
+  planned: 'structures',
   async cells(db, project, { lineIds }) {
     const lineKey = nameOf(lineIds)
     return (await structuresOf(db, project.id)).map((s) => ({

@@ -18,6 +18,7 @@ type RowsOf<L> = L extends { check?(row: infer R, ...rest: never[]): void } ? R 
 export const joints: Keeper<RowsOf<typeof jointList>> = {
   list: jointList,
   act: 'plan-work',
+  planned: 'joints',
   async cells(db, project, { lineIds, crewIds }) {
     const [lineKey, crewName] = [nameOf(lineIds), nameOf(crewIds)]
     return (await listedJoints(db, project.id)).map((j) => ({
@@ -48,6 +49,7 @@ export const joints: Keeper<RowsOf<typeof jointList>> = {
 export const reaches: Keeper<RowsOf<typeof reachList>> = {
   list: reachList,
   act: 'plan-work',
+  planned: 'reaches',
   async cells(db, project, { lineIds, crewIds, facts }) {
     const [lineKey, crewName] = [nameOf(lineIds), nameOf(crewIds)]
     return (await reachesOf(db, project.id)).map((r) => ({
@@ -77,6 +79,7 @@ export const reaches: Keeper<RowsOf<typeof reachList>> = {
 export const packs: Keeper<RowsOf<typeof packList>> = {
   list: packList,
   act: 'plan-work',
+  planned: 'packs',
   async cells(db, project, { lineIds, instrumentIds }) {
     const [lineKey, toolName] = [nameOf(lineIds), nameOf(instrumentIds)]
     const profiles = new Map((await alignmentsOf(db, project.id)).map((l) => [l.id, l.profile]))

@@ -100,6 +100,18 @@ const onLine = computed(() => {
     }),
   }
 })
+/** what is planned goes off the plan again until work hangs on it; the server knows whether it does */
+const removable = computed(() => ['joints', 'reaches', 'packs', 'structures'].includes(list.value.key))
+const leaving = ref('')
+const offOpen = ref(false)
+function askOff(name: string) {
+  ;[leaving.value, offOpen.value] = [name, true]
+}
+async function off(reason: string) {
+  await api(`${base.value}/remove`, { body: { names: [leaving.value], reason } })
+  done.value = `${leaving.value} is off the plan.`
+  await Promise.all([load(), session.loadProject(), strip.load()])
+}
 const drawn = computed(() => onLine.value.marks.length + onLine.value.spans.length > 0)
 </script>
 
@@ -207,12 +219,16 @@ const drawn = computed(() => onLine.value.marks.length + onLine.value.spans.leng
           <thead>
             <tr>
               <th v-for="[c, column] in shown" :key="c">{{ column.title }}</th>
+              <th v-if="removable"><span class="visually-hidden">Take off</span></th>
             </tr>
           </thead>
           <tbody>
             <tr v-for="(r, i) in data.rows" :key="i">
               <td v-for="[c, column] in shown" :key="c" :class="{ long: longer.has(c) }">
                 {{ cell(r[c], column) }}
+              </td>
+              <td v-if="removable">
+                <ElButton size="large" @click="askOff(String(r[list.name!]))">Take off</ElButton>
               </td>
             </tr>
           </tbody>
@@ -222,6 +238,15 @@ const drawn = computed(() => onLine.value.marks.length + onLine.value.spans.leng
         <span class="muted grow">{{ showCount(data.rows.length) }} of {{ showCount(data.total) }} shown</span>
         <ElButton size="large" :loading="more.busy.value" @click="loadMore">Show more</ElButton>
       </p>
+      <AskDialog
+        v-model="offOpen"
+        :title="`Take ${leaving} off the plan`"
+        label="Why"
+        action="Take it off"
+        :send="off"
+      >
+        <p class="muted">Only what bears nothing yet goes. What it was stays in the record.</p>
+      </AskDialog>
     </template>
   </div>
 </template>
