@@ -131,7 +131,7 @@ test('the next reading is typed while the last is on its way; a refused one come
   await page.route('**/entries', (route) => route.abort())
   await primary(page).click()
   await sayWhyAgain(page, 'The tape was twisted.')
-  await expect(page.getByText('No signal', { exact: false })).toBeVisible()
+  await expect(page.getByText('No signal: nothing was sent', { exact: false })).toBeVisible()
   await expect(slots(page).nth(0)).toHaveValue('451')
   await expect(slots(page).nth(1)).toHaveValue('452')
   await page.unroute('**/entries')

@@ -7,9 +7,7 @@ import { articlesOf, insertArticles } from '../../db/lists'
 import { noteChange } from '../changes'
 import { calibrationSpan } from '../instruments'
 import { actingRole, appendEntries } from '../record'
-import type { Keeper } from './keeper'
-
-type RowsOf<L> = L extends { check?(row: infer R, ...rest: never[]): void } ? R : never
+import type { Keeper, RowsOf } from './keeper'
 
 export const articles: Keeper<RowsOf<typeof articleList>> = {
   list: articleList,

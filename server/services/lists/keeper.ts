@@ -15,6 +15,9 @@ export interface Link {
   token: string
 }
 
+/** What a row of a list says once it is read. */
+export type RowsOf<L> = L extends { check?(row: infer R, ...rest: never[]): void } ? R : never
+
 /** Who keeps a list: reads what is in it, and keeps what a file or a form brings. */
 export interface Keeper<R = never> {
   readonly list: PlanList<R>

@@ -4,9 +4,7 @@ import { insertLine, lineGeometry } from '../../db/lines'
 import { insertStructures, saveProfile, structuresOf } from '../../db/lists'
 import { alignmentsOf } from '../../db/projects'
 import { noteChange } from '../changes'
-import { nameOf, type Keeper } from './keeper'
-
-type RowsOf<L> = L extends { check?(row: infer R, ...rest: never[]): void } ? R : never
+import { nameOf, type Keeper, type RowsOf } from './keeper'
 
 export const lines: Keeper<RowsOf<typeof lineList>> = {
   list: lineList,

@@ -5,9 +5,7 @@ import { insertCrew, membersOf } from '../../db/people'
 import { crewsOf } from '../../db/projects'
 import { joinPerson } from '../people'
 import { noteChange } from '../changes'
-import { nameOf, type Keeper } from './keeper'
-
-type RowsOf<L> = L extends { check?(row: infer R, ...rest: never[]): void } ? R : never
+import { nameOf, type Keeper, type RowsOf } from './keeper'
 
 export const crews: Keeper<RowsOf<typeof crewList>> = {
   list: crewList,

@@ -11,9 +11,7 @@ import { reachesOf } from '../../db/reaches'
 import { insertPack, packsOf } from '../../db/site'
 import { noteChange } from '../changes'
 import { layReaches } from '../reaches'
-import { nameOf, type Keeper } from './keeper'
-
-type RowsOf<L> = L extends { check?(row: infer R, ...rest: never[]): void } ? R : never
+import { nameOf, type Keeper, type RowsOf } from './keeper'
 
 export const joints: Keeper<RowsOf<typeof jointList>> = {
   list: jointList,
