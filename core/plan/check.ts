@@ -1,4 +1,5 @@
 import type { Role } from '../access'
+import { fitsRange } from '../pressure/gauge-range'
 
 /** What a project has so far, counted. */
 export interface Planned {
@@ -14,6 +15,24 @@ export interface Planned {
   instruments: number
   instrumentsOut: number
   articles: number
+  /** test packs with the pressure at their gauge, Pa; 0 where none is planned */
+  packs: { number: string; testPressure: number; gauge: PlannedGauge | null }[]
+}
+
+export interface PlannedGauge {
+  name: string
+  /** Pa */
+  max: number
+  inCalibration: boolean
+}
+
+/** What is wrong with the gauge of a pack; nothing where it fits. */
+function gaugeFault({ testPressure, gauge }: Planned['packs'][number]): string | null {
+  if (!gauge) return 'has no gauge'
+  if (!gauge.inCalibration) return `has ${gauge.name}, which is out of calibration`
+  if (testPressure > 0 && !fitsRange(testPressure, gauge.max))
+    return `has no gauge whose range fits: its pressure lies outside 25 to 75 % of the span of ${gauge.name}`
+  return null
 }
 
 export interface PlanFinding {
@@ -23,7 +42,7 @@ export interface PlanFinding {
   /** nothing can be made without it; else it only helps */
   needed: boolean
   /** where it is mended */
-  where: 'people' | 'lines' | 'procedures' | 'joints' | 'reaches' | 'instruments' | 'articles'
+  where: 'people' | 'lines' | 'procedures' | 'joints' | 'reaches' | 'packs' | 'instruments' | 'articles'
 }
 
 /** What still misses before a crew can work, the needed first; nothing where everything is there. */
@@ -91,5 +110,9 @@ export function planCheck(plan: Planned): PlanFinding[] {
       'The catalogue is empty: facts of pipe and fittings are typed at each joint.',
       false,
     )
+  for (const pack of plan.packs) {
+    const fault = gaugeFault(pack)
+    if (fault) misses('packs', 'gauge', `${pack.number} ${fault}.`, false)
+  }
   return out.sort((a, b) => Number(b.needed) - Number(a.needed))
 }

@@ -1,3 +1,4 @@
+import { fitsRange } from './gauge-range'
 import type { TestReadiness } from '../judgement/types'
 import { showQuantity } from '../quantity/show'
 
@@ -59,7 +60,7 @@ export function readyList(facts: ReadyFacts): ReadyRow[] {
     ? 'No gauge is chosen.'
     : facts.gauge.calibratedUntil < facts.now
       ? `${facts.gauge.name} is out of calibration.`
-      : facts.testPressure < 0.25 * facts.gauge.max || facts.testPressure > 0.75 * facts.gauge.max
+      : !fitsRange(facts.testPressure, facts.gauge.max)
         ? `Test pressure ${showQuantity(facts.testPressure, 'pressure', 'kPa')} is not between ` +
           `25 and 75 % of the span of ${facts.gauge.name}.`
         : null

@@ -12,6 +12,7 @@ import { instrumentsOf } from '../db/instruments'
 import { findJoint } from '../db/joints'
 import { countsOf, insertJoints, jointNumbers, moveJoint, proceduresOf, type NewJoint } from '../db/planning'
 import { alignmentsOf, crewsOf, type Project } from '../db/projects'
+import { packsOf } from '../db/site'
 import { noteChange } from './changes'
 import { groundOf } from './lists/ground'
 import { runHeavy } from './heavy/run'
@@ -209,12 +210,13 @@ export async function giveJoint(
 
 /** What still misses before a crew can work. */
 export async function checkPlan(db: Knex, project: Project) {
-  const [lines, crews, counts, procedures, instruments] = await Promise.all([
+  const [lines, crews, counts, procedures, instruments, packs] = await Promise.all([
     alignmentsOf(db, project.id),
     crewsOf(db, project.id),
     countsOf(db, project.id),
     proceduresOf(db, project.id),
     instrumentsOf(db, project.id),
+    packsOf(db, project.id),
   ])
   const now = Date.now()
   const good = instruments.filter((i) => Date.parse(i.calibratedUntil) > now)
@@ -247,6 +249,16 @@ export async function checkPlan(db: Knex, project: Project) {
     instruments: good.length,
     instrumentsOut: instruments.length - good.length,
     articles: counts.articles,
+    packs: packs
+      .filter((p) => p.state === 'planned')
+      .map((p) => {
+        const gauge = instruments.find((i) => i.id === p.gauge)
+        return {
+          number: p.number,
+          testPressure: p.design.testPressure,
+          gauge: gauge ? { name: gauge.name, max: gauge.max, inCalibration: good.includes(gauge) } : null,
+        }
+      }),
   }
   return { plan, procedures: [...procedures.values()], findings: planCheck(plan) }
 }

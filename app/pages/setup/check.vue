@@ -19,6 +19,7 @@ const places: Record<PlanFinding['where'], { to: string; word: string }> = {
   reaches: { to: '/setup/reaches', word: 'Reaches' },
   procedures: { to: '/procedures', word: 'Procedures' },
   instruments: { to: '/setup', word: 'Instruments' },
+  packs: { to: '/setup/lists/packs', word: 'Test packs' },
   articles: { to: '/setup/lists/articles', word: 'Articles' },
 }
 const needed = computed(() => data.value?.findings.filter((f) => f.needed) ?? [])

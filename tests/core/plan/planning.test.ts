@@ -117,8 +117,27 @@ describe('the plan check', () => {
     instruments: 3,
     instrumentsOut: 0,
     articles: 4,
+    packs: [
+      { number: 'TP-1', testPressure: 12e5, gauge: { name: 'Gauge 1', max: 25e5, inCalibration: true } },
+    ],
   }
   const codes = (more: Partial<Planned>) => planCheck({ ...whole, ...more }).map((f) => [f.code, f.needed])
+  it.each([
+    ['no gauge', null, 12e5, 'TP-1 has no gauge.'],
+    [
+      'one out of calibration',
+      { max: 25e5, inCalibration: false },
+      12e5,
+      'TP-1 has Gauge 1, which is out of calibration.',
+    ],
+    ['one too large', { max: 60e5, inCalibration: true }, 12e5, /no gauge whose range fits/],
+    ['one too small', { max: 14e5, inCalibration: true }, 12e5, /no gauge whose range fits/],
+  ])('of a test pack with %s it says so', (_what, gauge, testPressure, says) => {
+    const packs = [{ number: 'TP-1', testPressure, gauge: gauge && { name: 'Gauge 1', ...gauge } }]
+    const [finding] = planCheck({ ...whole, packs })
+    expect(finding).toMatchObject({ code: 'gauge', needed: false, where: 'packs' })
+    expect(finding!.sentence).toMatch(says)
+  })
   it('says nothing where everything is there', () => {
     expect(codes({})).toEqual([])
   })
