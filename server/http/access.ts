@@ -27,6 +27,7 @@ export const access = {
   'POST /api/projects/:project/crews/:crew': 'keep-people',
   'POST /api/projects/:project/lines': 'plan-work',
   'POST /api/projects/:project/lines/read': 'plan-work',
+  'GET /api/projects/:project/lines/geojson': 'plan-work',
   'POST /api/projects/:project/lines/:line': 'plan-work',
   'GET /api/projects/:project/plan': 'see-plan',
   'POST /api/projects/:project/plan/joints': 'plan-work',

@@ -1,12 +1,14 @@
 import type { Knex } from 'knex'
 import { readAlignment } from '#core/line/alignment'
+import { writeAlignments } from '#core/line/geojson'
 import { readProfile } from '#core/line/profile'
 import type { ProfilePoint } from '#core/pressure/pack'
 import { nameKey } from '#core/record/names'
 import { Problem } from '#core/problem'
 import { readQuantity } from '#core/quantity/read'
 import { inTransaction } from '../db/connection'
-import { insertLine, saveLine, workedStations, type LineRow } from '../db/lines'
+import { insertLine, lineGeometry, saveLine, workedStations, type LineRow } from '../db/lines'
+import { structuresOf } from '../db/lists'
 import { alignmentsOf, type Project } from '../db/projects'
 import { noteChange } from './changes'
 import { runHeavy } from './heavy/run'
@@ -139,4 +141,22 @@ export async function changeLine(
       reason: typed.reason,
     })
   })
+}
+
+/** The lines of a project with what stands on them, as GeoJSON. */
+export async function linesGeoJson(db: Knex, project: Project) {
+  const [lines, geometry, structures] = await Promise.all([
+    alignmentsOf(db, project.id),
+    lineGeometry(db, project.id),
+    structuresOf(db, project.id),
+  ])
+  return writeAlignments(
+    lines.map(({ id, key, name, material, profile }) => ({
+      ...{ key, name, material, profile },
+      path: geometry.get(id)!.path,
+      structures: structures
+        .filter((s) => s.alignment === id)
+        .map(({ name, kind, station }) => ({ name, kind, station })),
+    })),
+  )
 }

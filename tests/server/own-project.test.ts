@@ -323,6 +323,24 @@ describe('joints of a line', () => {
     const reply = await admin.post(`${own}/plan/joints`, typed({ system: 'glue', pattern: 'GL-{n}' }))
     expect(reply.problem).toMatchObject({ code: 'not-found', field: 'system' })
   })
+  it('its line goes out as GeoJSON with its course, and comes in again as it was', async () => {
+    const course = [[-2.5, 54.6, 100], [-2.49, 54.61, 98], [-2.47, 54.62, 91]] // prettier-ignore
+    const sent = file('x.geojson', JSON.stringify({ type: 'LineString', coordinates: course }))
+    const { path, profile } = (await admin.post(`${own}/lines/read`, { file: sent })).body as {
+      path: { station: number }[]
+      profile: object[]
+    }
+    const to = `${path.at(-1)!.station} m`
+    const typed = { key: 'GEO', name: 'Over the moor', material: 'concrete', from: '0', to, path, profile }
+    expect((await admin.post(`${own}/lines`, { id: uuidv7(), ...typed })).status).toBe(200)
+    const cookie = (admin as unknown as { cookie: string }).cookie
+    const text = await (
+      await fetch(`${admin.address}/api/${own}/lines/geojson`, { headers: { cookie } })
+    ).text()
+    expect((await admin.post(`${own}/lines/read`, { file: file('y.geojson', text) })).body).toMatchObject({
+      ...{ kind: 'alignment', name: 'Over the moor', path, profile },
+    })
+  })
   it('a schedule of twenty thousand rows is looked at in five seconds, and planned in ten', async () => {
     const rows = Array.from(
       { length: 20_000 },

@@ -79,6 +79,9 @@ async function save() {
     <SetupTabs />
     <div class="page-head">
       <h1 class="grow">Lines</h1>
+      <a v-if="!open && lines.length" class="take" :href="`/api/${session.base}/lines/geojson`" download
+        >Take as GeoJSON</a
+      >
       <ElButton v-if="!open" type="primary" size="large" @click="begin(null)">Add a line</ElButton>
     </div>
     <PlanForm v-if="open" @submit="save">
@@ -174,6 +177,14 @@ async function save() {
   display: flex;
   flex-wrap: wrap;
   gap: 8px;
+}
+.take {
+  display: inline-flex;
+  align-items: center;
+  min-height: 44px;
+  padding: 0 12px;
+  color: var(--line);
+  font-weight: 600;
 }
 .list {
   list-style: none;
