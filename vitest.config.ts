@@ -53,6 +53,8 @@ export default defineConfig({
           include: ['tests/server/**/*.test.ts'],
           environment: 'node',
           fileParallelism: false,
+          // One process for all files: on a machine that is busy, starting one for each can take too long.
+          isolate: false,
           testTimeout: 180_000,
           hookTimeout: 900_000,
           globalSetup: ['tests/server/database.setup.ts'],
