@@ -18,11 +18,13 @@ const said = computed(() => {
   const waits =
     device.since === null ? '' : `${many(device.waiting)}${photos} since ${times.moment(device.since)}.`
   if (off.value) return `No signal. What you record stays on this device and goes out by itself. ${waits}`
-  if (device.signedOut) return `${waits || 'You are signed out here.'}`
+  if (device.signedOut) return waits || 'You are signed out here.'
   return waits && `Sending: ${waits}`
 })
 const pageOf = ({ subject }: Refused) => {
   const [, , kind, id] = subject.split('/')
+  // A photo waits at its project, not at what it is of.
+  if (!id) return '/'
   return kind === 'reaches' ? `/embedment/${id}` : `/joints/${id}`
 }
 

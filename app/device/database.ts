@@ -1,4 +1,4 @@
-import Dexie, { type EntityTable, type Table } from 'dexie'
+import Dexie, { type EntityTable } from 'dexie'
 import type { Sealed } from './sealed'
 
 /** Whose store this is, and its key under the PIN and under the server's share. */
@@ -32,10 +32,9 @@ class DeviceDatabase extends Dexie {
   vaults!: EntityTable<VaultRow, 'person'>
   kept!: EntityTable<KeptRow, 'address'>
   waiting!: EntityTable<WaitingRow, 'place'>
-  plain!: Table<{ key: string; value: unknown }, string>
   constructor() {
     super('vet-line')
-    this.version(1).stores({ vaults: 'person', kept: 'address', waiting: '++place', plain: 'key' })
+    this.version(1).stores({ vaults: 'person', kept: 'address', waiting: '++place' })
   }
 }
 

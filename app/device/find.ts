@@ -9,9 +9,9 @@ const MOST = 16
 
 /** Adds the worksheets of a page to what can be found. */
 export async function indexPage(base: string, page: SlicePage): Promise<void> {
-  const index = (page.addresses ? null : await get<Index>(place(base))) ?? {}
-  const before = page.addresses ? ((await get<Index>(place(base))) ?? {}) : {}
-  for (const address of page.addresses ?? []) if (before[address]) index[address] = before[address]
+  const before = (await get<Index>(place(base))) ?? {}
+  const stays = page.addresses && new Set(page.addresses)
+  const index = Object.fromEntries(Object.entries(before).filter(([address]) => stays?.has(address) ?? true))
   for (const { path, sheet } of page.rows) {
     const { title, station, from, to } = sheet.subject as Record<string, string | number | undefined>
     const detail = station === undefined ? `${from} to ${to} m` : `${station} m`

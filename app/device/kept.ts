@@ -78,9 +78,11 @@ export async function keepOnly(base: string, addresses: readonly string[]): Prom
   await table.bulkDelete(gone)
 }
 
-/** Everything kept of a project goes, as when a role has ended. */
-export const forgetProject = (base: string): Promise<number> =>
-  deviceDatabase().kept.where('address').startsWith(`${base}/`).delete()
+/**
+ * Everything kept goes, as when a role has ended: worksheets, what they share, names to find and the place
+ * in the feed. What waits stays.
+ */
+export const forgetKept = (): Promise<void> => deviceDatabase().kept.clear()
 
 export async function keptSize(): Promise<number> {
   let bytes = 0

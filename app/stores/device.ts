@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import type { SlicePage } from '../../server/services/slice'
-import { forgetProject, keepOnly, keepPage, keptSize, saveSlicePlace, slicePlace } from '~/device/kept'
+import { forgetKept, keepOnly, keepPage, keptSize, saveSlicePlace, slicePlace } from '~/device/kept'
 import { indexPage } from '~/device/find'
 import { drain, onQueue, type Outgoing } from '~/device/sender'
 import {
@@ -133,9 +133,10 @@ export const useDevice = defineStore('device', {
       } catch (error) {
         if (!(error instanceof ApiProblem)) throw error
         // A role that has ended takes its data with it; ahead of the record means another record.
-        if (error.status === 403 || error.status === 404 || error.code === 'changed')
-          await forgetProject(base)
-        if (error.code === 'changed') await saveSlicePlace(base, { sequence: 0, at: 0 })
+        if (error.status === 403 || error.status === 404 || error.code === 'changed') {
+          await forgetKept()
+          this.slice = null
+        }
       } finally {
         this.taking = null
       }

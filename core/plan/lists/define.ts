@@ -1,3 +1,4 @@
+import type { Action } from '../../access'
 import type { Table } from '../../files/table'
 import { Problem } from '../../problem'
 import type { Procedure } from '../../procedure/types'
@@ -63,6 +64,10 @@ export type Row<C extends Columns> = {
  */
 export interface PlanList<R = Record<string, unknown>> {
   readonly key: string
+  /** what keeping it is: who may is said there */
+  readonly act: Action
+  /** its rows are planned work, taken off the plan again until something hangs on them */
+  readonly planned?: boolean
   readonly title: string
   /** one of it, in a sentence */
   readonly one: string

@@ -82,6 +82,7 @@ const limitsColumn: Column<ItemLimit[]> = {
 export const articleKinds = ['pipe', 'fitting', 'consumable'] as const
 export const articleList = defineList({
   key: 'articles',
+  act: 'plan-work',
   title: 'Articles',
   one: 'article',
   name: 'item',
@@ -133,6 +134,7 @@ const quantity: Column<DimensionKey> = {
 
 export const instrumentList = defineList({
   key: 'instruments',
+  act: 'keep-instruments',
   title: 'Instruments',
   one: 'instrument',
   name: 'name',

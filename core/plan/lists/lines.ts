@@ -4,6 +4,7 @@ import { defineList } from './define'
 
 export const lineList = defineList({
   key: 'lines',
+  act: 'plan-work',
   title: 'Lines',
   one: 'line',
   name: 'key',
@@ -22,6 +23,7 @@ export const lineList = defineList({
 
 export const profileList = defineList({
   key: 'profiles',
+  act: 'plan-work',
   title: 'Profile points',
   one: 'profile point',
   name: null,
@@ -62,6 +64,8 @@ export type StructureKind = (typeof structureKinds)[number]
 
 export const structureList = defineList({
   key: 'structures',
+  act: 'plan-work',
+  planned: true,
   title: 'Structures',
   one: 'structure',
   name: 'name',

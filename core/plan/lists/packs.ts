@@ -78,6 +78,8 @@ export function packDesign(
 
 export const packList = defineList({
   key: 'packs',
+  act: 'plan-work',
+  planned: true,
   title: 'Test packs',
   one: 'test pack',
   name: 'number',

@@ -5,6 +5,7 @@ import { defineList, type Column } from './define'
 
 export const crewList = defineList({
   key: 'crews',
+  act: 'keep-people',
   title: 'Crews',
   one: 'crew',
   name: 'name',
@@ -26,6 +27,7 @@ const rolesColumn: Column<Role[]> = {
 
 export const peopleList = defineList({
   key: 'people',
+  act: 'keep-people',
   title: 'People',
   one: 'person',
   name: 'signIn',

@@ -8,6 +8,8 @@ import { defineList } from './define'
 
 export const jointList = defineList({
   key: 'joints',
+  act: 'plan-work',
+  planned: true,
   title: 'Joints',
   one: 'joint',
   name: 'number',
@@ -35,6 +37,8 @@ export function readFactPairs(
 
 export const reachList = defineList({
   key: 'reaches',
+  act: 'plan-work',
+  planned: true,
   title: 'Reaches',
   one: 'reach',
   name: 'name',

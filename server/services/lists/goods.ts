@@ -11,7 +11,6 @@ import type { Keeper, RowsOf } from './keeper'
 
 export const articles: Keeper<RowsOf<typeof articleList>> = {
   list: articleList,
-  act: 'plan-work',
   cells: async (db, project, { facts }) =>
     (await articlesOf(db, project.id)).map((a) => ({
       ...a,
@@ -32,7 +31,6 @@ export const articles: Keeper<RowsOf<typeof articleList>> = {
 
 export const instruments: Keeper<RowsOf<typeof instrumentList>> = {
   list: instrumentList,
-  act: 'keep-instruments',
   async cells(db, project) {
     return (await instrumentsOf(db, project.id)).map((i) => {
       const unit = dimensions[i.quantity as DimensionKey].unit

@@ -61,7 +61,7 @@ export async function listRows(
   from: number,
 ): Promise<{ total: number; rows: Record<string, Cell>[]; choices: Record<string, string[]> }> {
   const keeper = keeperOf(key)
-  actingRole(actor, keeper.act)
+  actingRole(actor, keeper.list.act)
   const ground = await groundOf(db, project)
   const rows = await keeper.cells(db, project, ground)
   const choices = Object.entries(keeper.list.columns).flatMap(([column, { choices }]) =>
@@ -79,7 +79,7 @@ export async function listRows(
 /** All of a list as a file that can be brought into another project. */
 export async function listCsv(db: Knex, project: Project, actor: Actor, key: string): Promise<string> {
   const keeper = keeperOf(key)
-  actingRole(actor, keeper.act)
+  actingRole(actor, keeper.list.act)
   const columns = Object.keys(keeper.list.columns)
   const rows = await keeper.cells(db, project, await groundOf(db, project))
   return writeCsv(
@@ -97,7 +97,7 @@ export async function previewList(
   sent: ListSent,
 ): Promise<{ rows: number; faults: RowFault[]; faulty: number; ignored: string[] }> {
   const keeper = keeperOf(key)
-  actingRole(actor, keeper.act)
+  actingRole(actor, keeper.list.act)
   const { rows, faults, ignored } = await read(db, project, keeper, await tableFrom(keeper, sent))
   return { rows: rows.length, faults: faults.slice(0, SHOWN), faulty: faults.length, ignored }
 }
@@ -111,7 +111,7 @@ export async function keepList(
   sent: ListSent,
 ): Promise<{ kept: number; links: { name: string; token: string }[] }> {
   const keeper = keeperOf(key)
-  actingRole(actor, keeper.act)
+  actingRole(actor, keeper.list.act)
   const table = await tableFrom(keeper, sent)
   return inTransaction(db, async (trx) => {
     const { rows, faults, ground } = await read(trx, project, keeper, table)
@@ -138,7 +138,7 @@ export async function takeOff(
   typed: { names: readonly string[]; reason: string },
 ): Promise<{ taken: number }> {
   const keeper = keeperOf(key)
-  actingRole(actor, keeper.act)
+  actingRole(actor, keeper.list.act)
   const { planned, list } = keeper
   if (!planned)
     throw new Problem('fixed', `What stands in ${list.title.toLowerCase()} is not taken off again.`, 'list')
@@ -157,7 +157,12 @@ export async function takeOff(
       planned,
       free.map((f) => f.id),
     )
-    await noteChange(trx, actor, keeper.act, { what: 'taken-off', list: key, rows, reason: typed.reason })
+    await noteChange(trx, actor, keeper.list.act, {
+      what: 'taken-off',
+      list: key,
+      rows,
+      reason: typed.reason,
+    })
     return { taken: free.length }
   })
 }

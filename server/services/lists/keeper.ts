@@ -1,5 +1,4 @@
 import type { Knex } from 'knex'
-import type { Action } from '#core/access'
 import type { PlanList } from '#core/plan/lists/define'
 import type { PlannedTable } from '../../db/lists'
 import type { Project } from '../../db/projects'
@@ -21,8 +20,6 @@ export type RowsOf<L> = L extends { check?(row: infer R, ...rest: never[]): void
 /** Who keeps a list: reads what is in it, and keeps what a file or a form brings. */
 export interface Keeper<R = never> {
   readonly list: PlanList<R>
-  /** what keeping it is */
-  readonly act: Action
   /** all of it, a row of cells by column, as a file of it says it */
   cells(db: Knex, project: Project, ground: ProjectGround): Promise<Record<string, Cell>[]>
   /** where its rows are, of what can be taken off the plan again until work hangs on it */

@@ -8,7 +8,6 @@ import { nameOf, type Keeper, type RowsOf } from './keeper'
 
 export const lines: Keeper<RowsOf<typeof lineList>> = {
   list: lineList,
-  act: 'plan-work',
   cells: async (db, project) =>
     (await alignmentsOf(db, project.id)).map((l) => {
       const pressure = l.facts['line.designPressure']
@@ -36,7 +35,6 @@ export const lines: Keeper<RowsOf<typeof lineList>> = {
 
 export const profiles: Keeper<RowsOf<typeof profileList>> = {
   list: profileList,
-  act: 'plan-work',
   async cells(db, project) {
     const lines = await alignmentsOf(db, project.id)
     const geometry = await lineGeometry(db, project.id)
@@ -73,7 +71,6 @@ export const profiles: Keeper<RowsOf<typeof profileList>> = {
 
 export const structures: Keeper<RowsOf<typeof structureList>> = {
   list: structureList,
-  act: 'plan-work',
   planned: 'structures',
   async cells(db, project, { lineIds }) {
     const lineKey = nameOf(lineIds)

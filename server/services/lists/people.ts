@@ -9,7 +9,6 @@ import { nameOf, type Keeper, type RowsOf } from './keeper'
 
 export const crews: Keeper<RowsOf<typeof crewList>> = {
   list: crewList,
-  act: 'keep-people',
   cells: async (db, project) => (await crewsOf(db, project.id)).map((c) => ({ name: c.name })),
   async keep(trx, project, actor, rows) {
     for (const { name } of rows) {
@@ -23,7 +22,6 @@ export const crews: Keeper<RowsOf<typeof crewList>> = {
 
 export const people: Keeper<RowsOf<typeof peopleList>> = {
   list: peopleList,
-  act: 'keep-people',
   async cells(db, project, { crewIds }) {
     const crewName = nameOf(crewIds)
     return (await membersOf(db, project.id)).map((m) => ({

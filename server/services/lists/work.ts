@@ -15,7 +15,6 @@ import { nameOf, type Keeper, type RowsOf } from './keeper'
 
 export const joints: Keeper<RowsOf<typeof jointList>> = {
   list: jointList,
-  act: 'plan-work',
   planned: 'joints',
   async cells(db, project, { lineIds, crewIds }) {
     const [lineKey, crewName] = [nameOf(lineIds), nameOf(crewIds)]
@@ -46,7 +45,6 @@ export const joints: Keeper<RowsOf<typeof jointList>> = {
 
 export const reaches: Keeper<RowsOf<typeof reachList>> = {
   list: reachList,
-  act: 'plan-work',
   planned: 'reaches',
   async cells(db, project, { lineIds, crewIds, facts }) {
     const [lineKey, crewName] = [nameOf(lineIds), nameOf(crewIds)]
@@ -76,7 +74,6 @@ export const reaches: Keeper<RowsOf<typeof reachList>> = {
 
 export const packs: Keeper<RowsOf<typeof packList>> = {
   list: packList,
-  act: 'plan-work',
   planned: 'packs',
   async cells(db, project, { lineIds, instrumentIds }) {
     const [lineKey, toolName] = [nameOf(lineIds), nameOf(instrumentIds)]

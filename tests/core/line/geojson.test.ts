@@ -16,7 +16,11 @@ const line = (more: Partial<WrittenLine> = {}): WrittenLine => ({
 
 describe('lines as GeoJSON', () => {
   it('come in again as they went out: course, stations and elevations', () => {
-    const points = fc.array(fc.tuple(fc.double({ min: -0.01, max: 0.01, noNaN: true }), fc.double({ min: 0.0005, max: 0.01, noNaN: true })), { minLength: 1, maxLength: 30 }) // prettier-ignore
+    const step = fc.tuple(
+      fc.double({ min: -0.01, max: 0.01, noNaN: true }),
+      fc.double({ min: 0.0005, max: 0.01, noNaN: true }),
+    )
+    const points = fc.array(step, { minLength: 1, maxLength: 30 })
     fc.assert(
       fc.property(points, (steps) => {
         const coordinates: [number, number, number][] = [[-2.5, 54.6, 100]]

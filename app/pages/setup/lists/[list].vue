@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { headerOf, type Column } from '#core/plan/lists/define'
 import { findList, planLists } from '#core/plan/lists/registry'
-import { may } from '#core/access'
 import { readQuantity } from '#core/quantity/read'
 import { showCount, showQuantity } from '#core/quantity/show'
 import type { keepList, listRows, previewList } from '../../../../server/services/lists'
@@ -19,16 +18,7 @@ const route = useRoute()
 const key = computed(() => String(route.params.list))
 const list = computed(() => findList(planLists.some((l) => l.key === key.value) ? key.value : 'articles'))
 const base = computed(() => `${session.base}/lists/${list.value.key}`)
-const keeps = (of: string) =>
-  may(
-    session.roles,
-    of === 'people' || of === 'crews'
-      ? 'keep-people'
-      : of === 'instruments'
-        ? 'keep-instruments'
-        : 'plan-work',
-  )
-const lists = computed(() => planLists.filter((l) => keeps(l.key)))
+const lists = computed(() => planLists.filter((l) => session.can(l.act)))
 
 const { data, problem, loading, load } = useLoad(() => api<Rows>(`${base.value}?from=0`))
 const shown = computed(() => Object.entries(list.value.columns).filter(([, c]) => !c.fileOnly))
@@ -101,7 +91,7 @@ const onLine = computed(() => {
   }
 })
 /** what is planned goes off the plan again until work hangs on it; the server knows whether it does */
-const removable = computed(() => ['joints', 'reaches', 'packs', 'structures'].includes(list.value.key))
+const removable = computed(() => list.value.planned === true)
 const leaving = ref('')
 const offOpen = ref(false)
 function askOff(name: string) {
