@@ -16,6 +16,7 @@ import { asOf, fillSlots, readsMoment } from './slots'
 import { byStep, struckByCrew } from './standing'
 import type { Draft, Judgement, JudgeOptions, StepJudgement } from './types'
 import { CLOSED, sumUp } from './whole'
+import { windowVerdict } from './window'
 
 /** A step being judged: its sentence is written only when somebody reads it. */
 export type Judging = Omit<StepJudgement, 'sentence'> & { sentence: string | (() => string) }
@@ -159,6 +160,7 @@ class Judge {
     if (this.passedHold(step, ncr, out)) return out
     if (out.state === 'accepted' && step.after.length > 0 && found.last)
       this.applyTimes(step, found.last, out)
+    this.applyWindow(step, found.last, out)
     if (found.last && out.state === 'rejected' && out.waivable) this.applyLotWaiver(found.last, all, out)
     if (found.decision) this.applyDecision(found.decision, out)
     // What an inspector accepted with a reason is no nonconformance; what was decided against is one.
@@ -201,6 +203,12 @@ class Judge {
     }))
     const wrong = outOfOrder(last, before)
     if (wrong) settle(out, wrong.state, wrong.sentence)
+  }
+
+  private applyWindow(step: CompiledStep, last: Entry | null, out: Judging) {
+    if (out.state !== (last ? 'accepted' : 'not-started')) return
+    const verdict = windowVerdict(this.compiled, this.slots, this.byStep, step, last)
+    if (verdict) settle(out, verdict.state, verdict.sentence)
   }
 
   private startOf(step: CompiledStep): ClockStart {

@@ -33,6 +33,8 @@ export interface CompiledStep extends CheckParts {
   readonly end: End | null
   readonly stageWhen: Formula | null
   readonly when: Formula | null
+  /** how far the work has to be, and may not yet be, for it to be done */
+  readonly window: { opens: Formula | null; closes: Formula | null } | null
   /** indices of steps that must be accepted first */
   readonly after: readonly number[]
   /** asked once a shift, and the lot step that its answer rests on; null when it is asked at every joint */
@@ -177,6 +179,23 @@ class StepCompiler {
     return { ...noParts, ...definition.compile?.(check, this.forCheck()) }
   }
 
+  /** Each side of a window says what it means. */
+  private window(): CompiledStep['window'] {
+    const { window } = this.step
+    if (!window) return null
+    const { opens, early, closes, late } = window
+    if ((opens === undefined) !== (early === undefined))
+      throw new PathProblem('Give "opens" and "early" together.', `${this.path}.window.early`)
+    if ((closes === undefined) !== (late === undefined))
+      throw new PathProblem('Give "closes" and "late" together.', `${this.path}.window.late`)
+    if (opens === undefined && closes === undefined)
+      throw new PathProblem('A window opens or closes.', `${this.path}.window`)
+    return {
+      opens: this.formula(opens, 'window.opens', TRUTH),
+      closes: this.formula(closes, 'window.closes', TRUTH),
+    }
+  }
+
   /** What is asked once is of the day: not of one end, not measured, and before anybody comes to look. */
   private once(index: number): CompiledStep['once'] {
     const { step, end } = this.made
@@ -209,6 +228,7 @@ class StepCompiler {
       end,
       stageWhen: stage.when === undefined ? null : this.at(stage.when, `${stagePath}.when`, TRUTH),
       when: this.formula(step.when, 'when', TRUTH),
+      window: this.window(),
       once: this.once(index),
       after: (step.after ?? []).flatMap((key, i) => this.findAll(key, `after[${i}]`)),
     }

@@ -31,6 +31,7 @@ const step = record({
   why: text(),
   when: formula(),
   after: list(stepName()),
+  window: record({ opens: formula(), early: text(), closes: formula(), late: text() }).default(undefined),
   once: stepName(),
   point: yup.string().oneOf(['H', 'W', 'S', 'R']),
   onFailure: record({

@@ -34,6 +34,16 @@ export interface ProcedureOption {
   default: string
 }
 
+/** A step that is done neither too early nor too late: not by the clock but by how far the work is. */
+export interface StepWindow {
+  opens?: string
+  /** what is said before it opens */
+  early?: string
+  closes?: string
+  /** what is said once it has closed */
+  late?: string
+}
+
 export interface ProcedureStep {
   key: string
   title: string
@@ -41,6 +51,8 @@ export interface ProcedureStep {
   why?: string
   when?: string
   after?: string[]
+  /** what has to be true of the record for it to be done at all, as of the moment it is done */
+  window?: StepWindow
   /**
    * its answer stands at every joint of the crew that day: `shift`, or the key of a lot step (`lot` for the
    * one before it), as long as that lot is the same

@@ -53,7 +53,9 @@ const good: Record<ListKey, Record<string, string>> = {
     system: 'embed-flexible',
     crew: 'Crew Fell',
     facts:
-      'pipe.od=600 mm; site.depth=2 m; site.road=no; site.unsupported=1.2 m; site.bed=100 mm; site.tests=1',
+      'pipe.od=600 mm; pipe.bore=560 mm; pipe.profile=no; pipe.strutted=no; site.wet=no; site.levels=no; ' +
+      'line.gravity=no; line.against=no; site.window=70 %; site.cover=0.9 m; site.designCover=1.2 m; site.traffic=no; ' +
+      'site.floods=no; site.deflection=5 %; site.surveyPoints=0; site.depth=2 m; site.road=no; site.unsupported=1.2 m; site.bed=100 mm; site.tests=1',
   },
   packs: {
     line: 'PW',
