@@ -51,7 +51,7 @@ async function layProcedure(g: Ground, source: string, story: Story, daysAgo: nu
  * review.
  */
 export async function layProcedures(g: Ground): Promise<void> {
-  for (const key of [...systemKeys, EMBEDMENT])
+  for (const key of [...systemKeys, EMBEDMENT, 'embed-rigid', 'embed-casing'])
     g.procedures[key] = await layProcedure(g, procedureSource(key), 'issued', 38)
   const stricter = procedureSource('pe-electrofusion-socket')
     .replace('revision: A', 'revision: B')

@@ -24,25 +24,43 @@ const before: [step: string, kind: Brief['kind'], payload: Record<string, unknow
   ['native-whole', 'confirmation', { answer: 'yes' }],
   ['bed-material', 'choice', { choice: 'granular' }],
   ['bed-thickness', 'reading', { values: [0.12], typed: ['120 mm'] }],
+  ['bed-compacted', 'confirmation', { answer: 'yes' }],
   ['bell-holes', 'confirmation', { answer: 'yes' }],
 ]
 const after: typeof before = [
   ['jetting', 'confirmation', { answer: 'yes' }],
+  ['filled', 'confirmation', { answer: 'yes' }],
   ['end-closed', 'confirmation', { answer: 'yes' }],
 ]
+/** What is known of every reach of the main: a pressure line, so no levels and no survey of it. */
+const FACTS = {
+  'pipe.od': OD,
+  'pipe.bore': 0.2578,
+  'pipe.profile': false,
+  'pipe.strutted': false,
+  'site.depth': 1.15,
+  'site.unsupported': 1.2,
+  'site.bed': 0.1,
+  'site.wet': false,
+  'site.levels': false,
+  'line.gravity': false,
+  'line.against': false,
+  'site.window': 0.7,
+  'site.cover': 0.9,
+  'site.designCover': 0.9,
+  'site.traffic': false,
+  'site.floods': false,
+  'site.deflection': 0.05,
+  'site.surveyPoints': 0,
+  'site.road': false,
+  'site.tests': 3,
+}
 
 /** Reaches of the main: filled up to yesterday, one failed density, one thin lift, one at work. */
 export async function layReaches(g: Ground): Promise<void> {
   const { db, random, now } = g
   const compiled = loadProcedure(procedureSource(EMBEDMENT))
-  const facts = {
-    'pipe.od': OD,
-    'site.depth': 1.15,
-    'site.unsupported': 1.2,
-    'site.bed': 0.1,
-    'site.road': false,
-    'site.tests': 3,
-  }
+  const facts = FACTS
   const options = await judgeOptions(db, g.project, EMBEDMENT)
   for (let n = 0; n < 46; n++) {
     const id = random.id(now - 30 * DAY)
@@ -99,8 +117,12 @@ export async function layReaches(g: Ground): Promise<void> {
       lift('both', 0.25, 4, { plant: 'plate' }),
     ]
     const tests = [1, 2, 3].map((k) => density(random.between(1880, 1960, 1), k + 4))
-    const [noJets, closed] = answers(after, at + HOUR + 5 * 20 * MINUTE) as [Brief, Brief]
-    const whole = [...filled, noJets, ...tests, { ...closed, at: at + 4.9 * HOUR }]
+    const [noJets, topped, closed] = answers(after, at + HOUR + 5 * 20 * MINUTE) as [Brief, Brief, Brief]
+    const end = [
+      { ...topped, at: at + 4.8 * HOUR },
+      { ...closed, at: at + 4.9 * HOUR },
+    ]
+    const whole = [...filled, noJets, ...tests, ...end]
     const list =
       n === 43
         ? filled.slice(0, 2)

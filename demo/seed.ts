@@ -29,6 +29,7 @@ import { layOtherLines, layOtherJoints } from './seed-systems'
 import { layProcedures } from './seed-procedures'
 import { procedureSource } from './system-records'
 import { catalogue } from './goods'
+import { layEmbedment } from './seed-embedment'
 import { layReaches } from './seed-reaches'
 import { layGoods, type Stock } from './seed-goods'
 import { branch, instruments, JOINTS, PIPE, risingMain, scheme } from './scheme'
@@ -539,8 +540,10 @@ export async function seedDemo(db: Knex, now = Date.now()): Promise<boolean> {
     await layProcedures(ground)
     const stock = await layGoods(ground)
     await layJoints(ground, stock)
-    await layOtherJoints(ground, await layOtherLines(ground))
+    const lines = await layOtherLines(ground)
+    await layOtherJoints(ground, lines)
     await layReaches(ground)
+    await layEmbedment(ground, lines)
     await layPacks(ground)
   })
   return true

@@ -1,5 +1,10 @@
 <script setup lang="ts">
 import type { Side } from '#core/checks/lifts'
+import type { Made } from '#core/checks/define'
+import type { DensityCheck } from '#core/checks/density'
+import { figuresOf } from '#core/checks/figures'
+import { placesLeft, testPlaces, type TestPlace } from '#core/embedment/places'
+import { peakOf } from '#core/embedment/curve'
 import { showNumber } from '#core/quantity/show'
 import type { CheckEmits, CheckForm, CheckProps } from './form'
 import { typedQuantity } from './typed'
@@ -16,6 +21,7 @@ const test = reactive({
   maximum: '',
   method: 'nuclear',
 })
+const times = useTimes()
 const sides: Side[] = ['left', 'right', 'both']
 /** the failed test that this one answers */
 const retestOf = ref<string | null>(null)
@@ -30,6 +36,13 @@ watch(
   (p) => p && typeof p.maximum === 'number' && (test.maximum ||= showNumber(p.maximum)),
   { immediate: true },
 )
+/** the laboratory's curve that the maximum is taken from */
+const curve = ref<string>('')
+const chosen = computed(() => props.sheet.curves?.find((c) => c.name === curve.value) ?? null)
+function take(name: string) {
+  curve.value = name
+  if (chosen.value) test.maximum = showNumber(Math.round(peakOf(chosen.value).maximum))
+}
 const values = computed(() => ({
   station: typedQuantity(test.station, 'length', 'm'),
   wetDensity: typedQuantity(test.wet, 'density', 'kg/m³'),
@@ -40,6 +53,13 @@ const whole = computed(() => Object.values(values.value).every((v) => v !== null
 const compaction = computed(() => {
   const { wetDensity, moisture, maximum } = values.value
   return wetDensity === null || moisture === null || !maximum ? null : wetDensity / (1 + moisture) / maximum
+})
+/** this test, as the curve shows it */
+const here = computed(() => {
+  const { wetDensity, moisture } = values.value
+  return wetDensity === null || moisture === null
+    ? null
+    : { moisture, dryDensity: wetDensity / (1 + moisture) }
 })
 const payload = computed(() =>
   whole.value
@@ -59,6 +79,20 @@ function beside(id: string | null) {
   test.side = p.side as Side
   test.station = typeof p.station === 'number' ? showNumber(p.station) : ''
 }
+/** Where it is tested is drawn from the reach itself: nobody chooses a good place. */
+const due = computed(() => {
+  const { subject } = props.sheet
+  if (!('from' in subject)) return []
+  const { due } = figuresOf(props.step as unknown as Made<DensityCheck>, props.slots, 'due')
+  const places = testPlaces(subject.id, subject.from, subject.to, due)
+  const tested = props.entries.filter((e) => e.kind === 'density').map((e) => e.payload)
+  return placesLeft(places, tested as { station: number; side: string }[])
+})
+function at(place: TestPlace) {
+  retestOf.value = null
+  test.side = place.side
+  test.station = showNumber(place.station)
+}
 defineExpose<CheckForm>({
   clear() {
     Object.assign(test, { wet: '', moisture: '', station: '' })
@@ -70,6 +104,14 @@ defineExpose<CheckForm>({
 
 <template>
   <form class="part" @submit.prevent="$emit('submit')">
+    <div v-if="due.length > 0" class="field">
+      <span>Drawn places still to test</span>
+      <div class="places">
+        <ElButton v-for="p in due" :key="p.station" size="large" @click="at(p)"
+          >{{ showNumber(p.station) }} m, {{ p.side }}</ElButton
+        >
+      </div>
+    </div>
     <label v-if="failed.length > 0"
       >This test answers<ElSelect
         :model-value="retestOf ?? ''"
@@ -93,6 +135,22 @@ defineExpose<CheckForm>({
         <ElRadioButton v-for="s in sides" :key="s" :value="s">{{ sideWords[s] }}</ElRadioButton>
       </ElRadioGroup>
     </div>
+    <label v-if="sheet.curves?.length"
+      >Compared with<ElSelect
+        :model-value="curve"
+        size="large"
+        placeholder="which material of which source?"
+        aria-label="Compared with"
+        @update:model-value="take"
+      >
+        <ElOption
+          v-for="c in sheet.curves"
+          :key="c.name"
+          :value="c.name"
+          :label="`${c.name}: ${Math.round(peakOf(c).maximum)} kg/m³, tested ${times.date(c.dated)}`"
+        />
+      </ElSelect>
+    </label>
     <div class="two">
       <label
         >Station, m<ElInput v-model="test.station" size="large" inputmode="decimal" autocomplete="off"
@@ -118,6 +176,12 @@ defineExpose<CheckForm>({
         <ElRadioButton value="sand">Sand replacement</ElRadioButton>
       </ElRadioGroup>
     </div>
+    <CompactionCurve
+      v-if="chosen"
+      :points="chosen.points"
+      :specific-gravity="chosen.specificGravity"
+      :field="here"
+    />
     <p v-if="compaction !== null" class="becomes" aria-live="polite">
       <strong>{{ showNumber(compaction * 100, 3) }} %</strong> of the maximum
     </p>
@@ -125,6 +189,14 @@ defineExpose<CheckForm>({
 </template>
 
 <style scoped>
+.places {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.places .el-button {
+  margin: 0;
+}
 .becomes {
   font-size: var(--s18);
 }

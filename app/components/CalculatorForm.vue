@@ -5,6 +5,7 @@ import { dimensions, type DimensionKey } from '#core/quantity/dimension'
 import { showNumber } from '#core/quantity/show'
 import { Problem } from '#core/problem'
 import { benchDrawing } from '~/drawings/bench'
+import { benchPlot } from '~/drawings/bench-plots'
 import { drawnFamilies } from '~/drawings/families'
 import { useCarry } from '~/stores/carry'
 import { quantityWord } from '~/words'
@@ -69,22 +70,27 @@ const waiting = computed(() =>
 const untouched = computed(() =>
   Object.entries(texts.value).every(([name, t]) => !t?.trim() || t === props.given[name]),
 )
-const result = computed<{ answer?: Answer; problem?: Problem; drawing?: ReturnType<typeof benchDrawing> }>(
-  () => {
-    if (untouched.value && waiting.value) return {}
-    try {
-      const inputs = gather()
-      const values = props.calculator.read(inputs)
-      return {
-        answer: answer(props.calculator, inputs),
-        drawing: benchDrawing(props.calculator.key, values, props.calculator.compute(values).outputs),
-      }
-    } catch (error) {
-      if (error instanceof Problem) return { problem: error }
-      throw error
+interface Result {
+  answer?: Answer
+  problem?: Problem
+  drawing?: ReturnType<typeof benchDrawing>
+  plot?: ReturnType<typeof benchPlot>
+}
+const result = computed<Result>(() => {
+  if (untouched.value && waiting.value) return {}
+  try {
+    const inputs = gather()
+    const values = props.calculator.read(inputs)
+    return {
+      answer: answer(props.calculator, inputs),
+      drawing: benchDrawing(props.calculator.key, values, props.calculator.compute(values).outputs),
+      plot: benchPlot(props.calculator.key, values),
     }
-  },
-)
+  } catch (error) {
+    if (error instanceof Problem) return { problem: error }
+    throw error
+  }
+})
 const measured = (v: unknown): v is { value: number; unit?: string } =>
   typeof v === 'object' && v !== null && 'value' in v
 const show = (v: unknown): string => {
@@ -182,6 +188,7 @@ const copy = () => navigator.clipboard?.writeText(JSON.stringify(result.value.an
       <p v-if="carried" class="muted small" role="status">
         The next reading of that kind offers it: open the joint and its step.
       </p>
+      <component :is="result.plot.show" v-if="result.plot" v-bind="result.plot.props" />
       <div v-if="result.drawing" class="drawn">
         <component
           :is="drawnFamilies[result.drawing.show]"

@@ -172,6 +172,11 @@ export const density = defineCheck<DensityCheck>({
       ? plain('accepted', 'No test is due.')
       : plain('not-started', `${showNumber(limits.due)} ${limits.due === 1 ? 'test is' : 'tests are'} due.`)
   },
+  figures(made, entries, slots): Record<string, number> {
+    const limits = figuresOf(made, slots, 'minCompaction', 'uncertainty')
+    const stand = densityTests(chainsOf(entries), limits, 'guarded').filter((t) => !t.cleared)
+    return stand.length === 0 ? {} : { compaction: Math.min(...stand.map((t) => t.compaction)) }
+  },
   describe: {
     rule: (check) => `At least ${check.minCompaction ?? '90 %'} of the maximum dry density`,
     entry: ({ side, station, wetDensity, moisture, maximum, retestOf }) =>

@@ -88,6 +88,11 @@ export function backFalls(inverts: readonly FoundInvert[], against: boolean): Fo
 
 const at = (p: FoundInvert) => (p.station === null ? 'a pipe' : `the pipe at ${showNumber(p.station)} m`)
 
+const sentenceOf = (parts: string[]) => {
+  const text = parts.join('; ')
+  return `${text[0]!.toUpperCase()}${text.slice(1)}.`
+}
+
 function faultsOf(
   entry: string,
   run: LevelRun,
@@ -96,7 +101,7 @@ function faultsOf(
 ) {
   const faults: Fault[] = []
   const fault = (code: string, of: readonly FoundInvert[], say: (p: FoundInvert) => string) => {
-    if (of.length > 0) faults.push({ entry, code, sentence: `${of.map(say).join('; ')}.`, verdict: 'reject' })
+    if (of.length > 0) faults.push({ entry, code, sentence: sentenceOf(of.map(say)), verdict: 'reject' })
   }
   fault(
     'off-level',

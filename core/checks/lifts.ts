@@ -279,10 +279,18 @@ export const lifts = defineCheck<LiftsCheck>({
     },
   },
   judgeAll,
-  figures(made, entries, slots) {
+  figures(made, entries, slots): Record<string, number> {
     const limits = liftLimits(made, slots)
-    const { left, right } = layLifts(chainsOf(entries).counted, limits)
-    return { left, right, target: limits.target }
+    const { lifts, left, right } = layLifts(chainsOf(entries).counted, limits)
+    if (lifts.length === 0) return { left, right, target: limits.target }
+    const mean = (of: (l: Lift) => number) => lifts.reduce((sum, l) => sum + of(l), 0) / lifts.length
+    return {
+      left,
+      right,
+      target: limits.target,
+      thickness: mean((l) => l.payload.thickness),
+      passes: mean((l) => (l.payload.plant === 'none' ? 0 : l.payload.passes)),
+    }
   },
   describe: {
     rule: (check) =>

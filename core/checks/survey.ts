@@ -202,6 +202,15 @@ export const survey = defineCheck<SurveyCheck>({
     return plain('not-started', 'No station is measured.')
   },
   judgeAll,
+  figures(made, entries, slots): Record<string, number> {
+    const points = surveyPoints(entries, surveyFigures(made, slots), 'guarded')
+    const found = points.map((p) => p.deflection).filter(Number.isFinite)
+    if (found.length === 0) return {}
+    return {
+      deflection: found.reduce((a, b) => a + b, 0) / found.length,
+      deflectionMost: found.reduce((a, b) => Math.max(a, b)),
+    }
+  },
   describe: {
     rule: (check) => `Deflection at most ${check.limit ?? '5 %'}`,
     entry: ({ rows }) => {

@@ -9,6 +9,7 @@ import * as jobs from './migrations/007-jobs'
 import * as names from './migrations/008-names'
 import * as ownProject from './migrations/009-own-project'
 import * as structures from './migrations/010-structures'
+import * as compactionCurves from './migrations/011-compaction-curves'
 
 /** Migrations in order; each runs once. They only go forward. */
 const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
@@ -22,6 +23,7 @@ const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
   { name: '008-names', up: names.up },
   { name: '009-own-project', up: ownProject.up },
   { name: '010-structures', up: structures.up },
+  { name: '011-compaction-curves', up: compactionCurves.up },
 ]
 
 /**

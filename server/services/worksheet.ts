@@ -2,6 +2,7 @@ import type { Knex } from 'knex'
 import { stateAt } from '#core/judgement/ahead'
 import { standing } from '#core/judgement/standing'
 import type { Procedure } from '#core/procedure/types'
+import { curvesOf } from '../db/curves'
 import { entriesOf, forCore } from '../db/entries'
 import { instrumentsOf } from '../db/instruments'
 import { itemsByIds } from '../db/items'
@@ -19,18 +20,20 @@ const OPENED_TIN_MS = 2 * 86_400_000
 
 /** What every worksheet of a project is judged with; read once for many. */
 export async function commonOf(db: Knex, project: Project) {
-  const [lots, people, instruments] = await Promise.all([
+  const [lots, people, instruments, curves] = await Promise.all([
     limitedLots(db, project.id),
     peopleOf(db, project.id),
     instrumentsOf(db, project.id),
+    curvesOf(db, project.id),
   ])
-  return { lots: lotFacts(lots), people: Object.fromEntries(people.map((p) => [p.id, p.name])), instruments }
+  const names = Object.fromEntries(people.map((p) => [p.id, p.name]))
+  return { lots: lotFacts(lots), people: names, instruments, curves }
 }
 type Common = Awaited<ReturnType<typeof commonOf>>
 
 /** Everything that a worksheet needs, so that the device can judge by itself. */
 async function worksheet(db: Knex, project: Project, subject: Subject, given?: Common) {
-  const [entries, { lots, people, instruments }] = await Promise.all([
+  const [entries, { lots, people, instruments, curves }] = await Promise.all([
     entriesOf(db, subject.id),
     given ?? commonOf(db, project),
   ])
@@ -46,6 +49,8 @@ async function worksheet(db: Knex, project: Project, subject: Subject, given?: C
     instruments,
     lots,
     people,
+    /** what fill is compared with: of reaches */
+    curves: type === 'reach' ? curves : [],
     entries: entries.map((e) => ({ ...forCore(e), seq: e.seq, hash: e.hash, lateReason: e.late })),
   }
 }

@@ -1,3 +1,4 @@
+import type { Trench } from '../../core/embedment/trench'
 import { flushPromises, mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import { checkForms } from '../../app/checks/forms'
@@ -40,7 +41,7 @@ function form(check: { kind: keyof typeof checkForms } & object, entries: Entry[
     step: compiled.steps[0]!,
     judged: judge(compiled, facts, entries, T0 + 1).steps[0]!,
     slots: slotsOf(compiled, facts, entries),
-    sheet: { instruments: [], lots: {}, rule: 'guarded' } as unknown as Sheet,
+    sheet: { subject: {}, instruments: [], lots: {}, rule: 'guarded' } as unknown as Sheet,
     entries,
     now: T0,
     busy: false,
@@ -185,11 +186,24 @@ describe('a survey and grout', () => {
   })
 })
 
+const trench: Trench = {
+  ...{
+    depth: 1.6,
+    width: 1.1,
+    bed: 0.1,
+    support: 'box',
+    boxFoot: 0.4,
+    struts: 'in',
+    stones: true,
+    dry: true,
+  },
+}
+
 it('the trench is drawn with its lifts, and a tap says which', async () => {
   const entries = [lift({}), lift({ side: 'right', passes: 1 })]
   const made = compiledFor({ kind: 'lifts', od: 'pipe.od' }).steps[0]! as unknown as Made<LiftsCheck>
   const fill = layLifts(chainsOf(entries).counted, liftLimits(made, [0.4]))
-  const w = mount(TrenchSection, { props: { od: 0.4, fill, target: 0.7, hand: 0.3, chosen: null } })
+  const w = mount(TrenchSection, { props: { od: 0.4, fill, target: 0.7, hand: 0.3, trench, chosen: null } })
   expect(w.find('svg').attributes('aria-label')).toBe('Fill 170 mm left, 170 mm right of 700 mm')
   expect(w.findAll('.lift.bad')).toHaveLength(1)
   await w.find('.lift.bad').trigger('click')

@@ -82,6 +82,10 @@ export async function laySecondProject(db: Knex): Promise<Record<string, string>
     kind: 'valve',
     station: 10,
   })
+  await db('compaction_curves').insert({
+    ...{ id: uuidv7(), project, name: text('curve'), material: text('material'), source: text('pit') },
+    ...{ dated: '2026-02-03', points: '[]', specific_gravity: null },
+  })
   await db('catalogue').insert({
     project,
     item: 'GH-PIPE',

@@ -9,6 +9,7 @@ import { showLeft } from '#core/quantity/show'
 
 /** The drawing of what is worked with its computed marks, and its clocks. */
 const props = defineProps<{
+  id: string
   type: JudgedSubject
   compiled: CompiledProcedure
   facts: Record<string, FactValue>
@@ -24,6 +25,10 @@ const props = defineProps<{
 defineEmits<{ step: [string]; choose: [string]; entry: [step: string, entry: string] }>()
 const times = useTimes()
 const slots = computed(() => slotsOf(props.compiled, props.facts, props.entries, props.schools))
+/** struts that were still in when fill went over the crown */
+const strutsLate = computed(() =>
+  props.judgement.steps.some((s) => s.key === 'struts-out' && ['rejected', 'overdue'].includes(s.state)),
+)
 const left = (until: number) => (until - props.now) / 1000
 const share = (c: { startedAt: number; until: number }) =>
   Math.min(1, Math.max(0, (props.now - c.startedAt) / (c.until - c.startedAt)))
@@ -41,10 +46,15 @@ const share = (c: { startedAt: number; until: number }) =>
     />
     <ReachDrawing
       v-if="type === 'reach'"
+      :id="id"
       :compiled="compiled"
+      :facts="facts"
       :slots="slots"
       :entries="entries"
+      :step="step"
       :entry="entry"
+      :struts-late="strutsLate"
+      @step="(k) => $emit('step', k)"
       @entry="(s, e) => $emit('entry', s, e)"
     />
     <CasingDrawing

@@ -278,6 +278,7 @@ useKeys({
       />
     </StepCheck>
     <WorkFigure
+      :id="id"
       class="figure-part"
       :class="{ unfolded: open === 'drawing' }"
       :compiled="compiled"

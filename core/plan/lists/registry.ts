@@ -3,6 +3,7 @@ import type { PlanList } from './define'
 import { articleList, instrumentList } from './goods'
 import { lineList, profileList, structureList } from './lines'
 import { packList } from './packs'
+import { compactionCurveList } from './soil'
 import { crewList, peopleList } from './people'
 import { jointList, reachList } from './work'
 
@@ -15,6 +16,7 @@ export const planLists = [
   profileList,
   structureList,
   articleList,
+  compactionCurveList,
   jointList,
   reachList,
   packList,
@@ -28,6 +30,7 @@ export type ListKey =
   | 'profiles'
   | 'structures'
   | 'articles'
+  | 'curves'
   | 'joints'
   | 'reaches'
   | 'packs'

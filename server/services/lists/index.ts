@@ -17,9 +17,10 @@ import { groundOf, type ProjectGround } from './ground'
 import type { Cell, Keeper } from './keeper'
 import * as linesAndMore from './lines'
 import * as peopleAndCrews from './people'
+import * as soil from './soil'
 import * as work from './work'
 
-const keepers = { ...peopleAndCrews, ...linesAndMore, ...goods, ...work } as unknown as Record<
+const keepers = { ...peopleAndCrews, ...linesAndMore, ...goods, ...soil, ...work } as unknown as Record<
   ListKey,
   Keeper
 >

@@ -29,7 +29,7 @@ describe('inverts against design', () => {
   it('within a limit of the procedure’s own', () =>
     expect(codes(pipes([0, 99.02, 99]), { limits: { level: '25 mm' } })).toEqual([]))
   it('says which pipe lies how', () =>
-    expect(booked(pipes([0, 99], [6, 98.97, 99])).sentence).toMatch(/the pipe at 6 m lies 30 mm too low/))
+    expect(booked(pipes([0, 99], [6, 98.97, 99])).sentence).toMatch(/The pipe at 6 m lies 30 mm too low/))
 })
 
 describe('a gravity line', () => {

@@ -44,6 +44,10 @@ const good: Record<ListKey, Record<string, string>> = {
     gtin: '09521234567899',
     shelfMonths: '24',
   },
+  curves: {
+    ...{ name: 'Gravel, north pit', material: 'Gravel', source: 'North pit', dated: '2026-02-03' },
+    ...{ points: '6 % 2010; 8 % 2058; 10 % 2041; 12 % 1985', specificGravity: '2.68' },
+  },
   joints: { line: 'TF', number: 'TF-001', station: '2.5', system: 'rc-confined-ring', crew: 'CREW  FELL' },
   reaches: {
     line: 'TF',
@@ -55,7 +59,8 @@ const good: Record<ListKey, Record<string, string>> = {
     facts:
       'pipe.od=600 mm; pipe.bore=560 mm; pipe.profile=no; pipe.strutted=no; site.wet=no; site.levels=no; ' +
       'line.gravity=no; line.against=no; site.window=70 %; site.cover=0.9 m; site.designCover=1.2 m; site.traffic=no; ' +
-      'site.floods=no; site.deflection=5 %; site.surveyPoints=0; site.depth=2 m; site.road=no; site.unsupported=1.2 m; site.bed=100 mm; site.tests=1',
+      'site.floods=no; site.deflection=5 %; site.surveyPoints=0; ' +
+      'site.depth=2 m; site.road=no; site.unsupported=1.2 m; site.bed=100 mm; site.tests=1',
   },
   packs: {
     line: 'PW',
@@ -122,6 +127,10 @@ describe('a cell that is wrong is told by its column, and its row not taken', ()
     ['lines', { designPressure: '3 m' }, 'design-pressure'],
     ['profiles', { line: 'XX' }, 'line'],
     ['profiles', { invert: '', ground: '' }, 'invert'],
+    ['curves', { points: '6 % 2010; 8 % 2058' }, 'points'],
+    ['curves', { points: '6 % 2010; 8 % 1990; 10 % 1985; 12 % 2040' }, 'points'],
+    ['curves', { points: 'six percent' }, 'points'],
+    ['curves', { dated: 'spring' }, 'dated'],
     ['structures', { station: '101' }, 'station'],
     ['structures', { kind: 'castle' }, 'kind'],
     ['structures', { kind: 'valve' }, 'angle'],
