@@ -1,5 +1,6 @@
 import type { SubjectState } from '#core/judgement/types'
 import type { Moisture, Plant, Side } from '#core/checks/lifts'
+import type { StandingCause } from '#core/crew/standing-time'
 import type { StepState } from '#core/checks/verdict'
 import type { End } from '#core/procedure/ends'
 import { roles, type Role } from '#core/access'
@@ -40,6 +41,15 @@ export const pointWords: Record<string, string> = {
   W: 'Witness point',
   S: 'Surveillance',
   R: 'Review',
+}
+
+/** Why a crew stood. */
+export const standingWords: Record<StandingCause, string> = {
+  release: 'for a release',
+  ncr: 'for a nonconformance',
+  material: 'for material',
+  weather: 'for the weather',
+  other: 'for something else',
 }
 
 export const failureWords: Record<string, string> = {

@@ -34,6 +34,7 @@ export const actions = {
   'sign-off': testers,
   'release-hold': ['inspector'],
   'decide-answer': ['inspector'],
+  'plan-round': testers,
   waive: testers,
 
   'order-goods': ['engineer', 'inspector'],

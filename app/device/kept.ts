@@ -6,9 +6,9 @@ import { openKey } from './vault'
 /** Replies that views of the field ask for: kept as they come, found again without a signal. */
 const FIELD = [
   /^session$/,
-  /^projects\/[^/]+\/(overview|today|clocks|shift|reaches|procedures|lots|settings)(\?|$)/,
+  /^projects\/[^/]+\/(overview|today|clocks|shift|reaches|procedures|lots|settings|crews|round|coming)(\?|$)/,
   /^projects\/[^/]+\/lines\/[^/]+\/strip$/,
-  /^projects\/[^/]+\/(joints|reaches|procedures|ncrs)\/[^/?]+$/,
+  /^projects\/[^/]+\/(joints|reaches|procedures|ncrs|crews)\/[^/?]+$/,
   /^projects\/[^/]+\/ncrs(\?|$)/,
 ]
 export const isField = (address: string): boolean => FIELD.some((f) => f.test(address))

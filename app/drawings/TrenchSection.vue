@@ -67,7 +67,7 @@ const levels = computed(() => {
   const all = [
     { m: props.od / 2, name: 'springline' },
     { m: props.od, name: 'crown' },
-    { m: props.od + props.hand, name: 'hand plant below' },
+    { m: props.od + props.hand, name: 'hand plant to' },
     ...(Math.abs(props.target - props.od - props.hand) > 0.01
       ? [{ m: props.target, name: 'fill to here' }]
       : []),
@@ -240,7 +240,7 @@ const plant = computed(() => {
       </text>
     </g>
     <text v-if="trench.depth !== null" x="8" :y="y(ground) - 8" class="small">
-      ground, {{ trench.depth.toFixed(2) }} m deep
+      {{ trench.depth.toFixed(2) }} m deep
     </text>
   </svg>
 </template>

@@ -56,7 +56,7 @@ const views = computed(() =>
 )
 const here = (to: string) =>
   to === '/'
-    ? route.path === '/'
+    ? ['/', '/round'].includes(route.path) || route.path.startsWith('/crews')
     : route.path.startsWith(to) || (to === '/line' && route.path.startsWith('/joints'))
 
 /** until when a letter after `g` names a view */

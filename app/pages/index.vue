@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { showLeft } from '#core/quantity/show'
-import type { TodayItem } from '../../server/services/overview'
+import type { TodayItem } from '../../server/services/today'
 import { useSession } from '~/stores/session'
 import { useStrip } from '~/stores/strip'
 
@@ -13,6 +12,7 @@ const { data, problem, loading, load } = useLoad(() => api<TodayItem[]>(`${sessi
 const sheet = (i: TodayItem) => `/${i.of === 'reach' ? 'embedment' : 'joints'}/${i.subject}?step=${i.step}`
 const paths: Record<TodayItem['kind'], (i: TodayItem) => string> = {
   hold: sheet,
+  coming: sheet,
   draft: sheet,
   clock: sheet,
   action: sheet,
@@ -25,8 +25,24 @@ const paths: Record<TodayItem['kind'], (i: TodayItem) => string> = {
 const groups = computed(() => {
   const items = data.value ?? []
   const of = (...kinds: TodayItem['kind'][]) => items.filter((i) => kinds.includes(i.kind))
+  const lead = !session.can('see-office')
+  const standing = {
+    key: 'now',
+    title: lead ? 'You wait for' : 'Crews standing',
+    hint: 'Nobody waits for a release.',
+    items: of('hold'),
+  }
+  const coming = {
+    key: 'coming',
+    title: 'In the next two hours',
+    hint: 'No crew is about to come to a point.',
+    items: of('coming'),
+  }
+  if (!session.can('record') && !session.can('write-procedure'))
+    return [coming, { key: 'clocks', title: 'Tests', hint: 'No test is due.', items: of('test') }]
   return [
-    { key: 'now', title: 'Crews standing', hint: 'Nobody waits for a release.', items: of('hold') },
+    standing,
+    coming,
     {
       key: 'next',
       title: 'To do now',
@@ -46,6 +62,7 @@ const glyph: Record<
   'held' | 'rejected' | 'waiting' | 'in-work' | 'not-started' | 'too-close'
 > = {
   hold: 'held',
+  coming: 'in-work',
   draft: 'rejected',
   ncr: 'rejected',
   clock: 'waiting',
@@ -56,13 +73,14 @@ const glyph: Record<
   round: 'not-started',
 }
 const measure = (i: TodayItem) => {
-  if (i.kind === 'hold' || i.kind === 'action') return times.span(now.value - i.since!)
-  if (i.kind === 'clock')
+  if (i.kind === 'clock' || i.kind === 'coming')
     return i.due! - now.value < 3_600_000
-      ? showLeft((i.due! - now.value) / 1000)
+      ? i.due! - now.value < 45_000
+        ? 'now'
+        : `in ${times.span(i.due! - now.value)}`
       : `at ${times.moment(i.due!)}`
   if (i.kind === 'test') return `at ${times.moment(i.due!)}`
-  return i.since ? times.span(now.value - i.since) : ''
+  return i.since ? `for ${times.span(now.value - i.since)}` : ''
 }
 
 if (session.can('see-site')) {
@@ -71,13 +89,15 @@ if (session.can('see-site')) {
 }
 // A clock that has just run out changes its place.
 watch(now, (t) => {
-  if (data.value?.some((i) => i.kind === 'clock' && i.due! <= t && i.due! > t - 1500)) void load()
+  if (data.value?.some((i) => ['clock', 'coming'].includes(i.kind) && i.due! <= t && i.due! > t - 1500))
+    void load()
 })
 onMounted(() => (strip.station = null))
 </script>
 
 <template>
   <div class="page">
+    <TodayTabs />
     <Notice
       v-if="!session.can('see-site')"
       empty="Nothing on site needs an administrator"
@@ -88,7 +108,7 @@ onMounted(() => (strip.station = null))
     <Notice v-else-if="problem && !data" :problem="problem" @again="load" />
     <Notice v-else-if="!data" :loading="loading" />
     <div v-else class="columns">
-      <section v-for="g in groups" :key="g.key" :aria-label="g.title">
+      <section v-for="g in groups" :key="g.key" :aria-label="g.title" :class="g.key">
         <header>
           <h2>{{ g.title }}</h2>
           <span class="count">{{ g.items.length }}</span>
@@ -106,7 +126,11 @@ onMounted(() => (strip.station = null))
             <strong>{{ i.place }}</strong>
             <span>{{ i.title }}</span>
             <span class="muted small"
-              >{{ i.detail }}<template v-if="i.crew"> · {{ i.crew }}</template></span
+              >{{ i.detail }}<template v-if="i.crew"> · {{ i.crew }}</template
+              ><template v-if="i.span">
+                · between {{ times.clock(i.span.from) }} and {{ times.clock(i.span.to) }}, by the last
+                {{ i.span.of }} joints</template
+              ></span
             >
           </span>
           <span class="when">{{ measure(i) }}</span>
@@ -121,7 +145,19 @@ onMounted(() => (strip.station = null))
 .columns {
   display: grid;
   grid-template-columns: repeat(3, minmax(0, 1fr));
+  grid-template-rows: auto 1fr;
   gap: 28px;
+}
+/* Who stands and who will soon stand are one column; the others are as long as they are. */
+.now,
+.coming {
+  grid-column: 1;
+}
+.next {
+  grid-area: 1 / 2 / 3;
+}
+.clocks {
+  grid-area: 1 / 3 / 3;
 }
 header {
   display: flex;
@@ -172,6 +208,10 @@ header {
 @media (max-width: 1000px) {
   .columns {
     grid-template-columns: 1fr;
+    grid-template-rows: none;
+  }
+  .columns > * {
+    grid-area: auto;
   }
 }
 </style>

@@ -1,7 +1,7 @@
 import type { Knex } from 'knex'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
 import type { JointClock } from '../../server/services/clocks'
-import type { TodayItem } from '../../server/services/overview'
+import type { TodayItem } from '../../server/services/today'
 import { base, Client } from './client'
 import { unpackStrip, type StripColumns } from '../../core/line/strip-rows'
 import { asApplication } from './connect'

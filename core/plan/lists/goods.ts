@@ -33,9 +33,10 @@ const factsColumn: Column<ArticleFacts> = {
   hint: 'pipe.od=315 mm; pipe.wall=28.6 mm',
   read: (text, field, ground) => readArticleFacts(pairs('Facts', '').read(text, field, ground), ground),
 }
-/** Facts as they are written into a file: with a unit where a procedure knows one. */
+/** Facts as they are written into a file, by their keys: with a unit where a procedure knows one. */
 export const writeFacts = (facts: ArticleFacts, kinds: Ground['facts']): string =>
   Object.entries(facts)
+    .sort(([a], [b]) => (a < b ? -1 : 1))
     .map(([key, value]) => {
       const kind = kinds.get(key)
       const unit = kind && kind in dimensions ? dimensions[kind as DimensionKey].unit : ''

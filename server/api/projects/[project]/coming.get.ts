@@ -1,0 +1,6 @@
+import { projectRoute } from '../../../http/route'
+import { comingPoints } from '../../../services/crews'
+
+export default projectRoute('GET /api/projects/:project/coming', {}, ({ db, project, actor }) =>
+  comingPoints(db, project, actor),
+)
