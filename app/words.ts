@@ -1,6 +1,7 @@
 import type { SubjectState } from '#core/judgement/types'
 import type { Moisture, Plant, Side } from '#core/checks/lifts'
 import type { StandingCause } from '#core/crew/standing-time'
+import type { Party } from '#core/plan/points'
 import type { StepState } from '#core/checks/verdict'
 import type { End } from '#core/procedure/ends'
 import { roles, type Role } from '#core/access'
@@ -41,6 +42,13 @@ export const pointWords: Record<string, string> = {
   W: 'Witness point',
   S: 'Surveillance',
   R: 'Review',
+}
+
+/** Who comes to look. */
+export const partyWords: Record<Party, string> = {
+  inspector: 'Inspector',
+  witness: 'Client’s witness',
+  authority: 'Authority',
 }
 
 /** Why a crew stood. */
@@ -225,6 +233,9 @@ export const entryWords: Record<string, string> = {
   remark: 'Remark',
   photo: 'Photo',
   request: 'Release requested',
+  invitation: 'Witness invited',
+  reply: 'Witness answered',
+  attendance: 'Witness',
   release: 'Released',
   refusal: 'Refused',
   waiver: 'Waived',

@@ -35,6 +35,8 @@ export const actions = {
   'release-hold': ['inspector'],
   'decide-answer': ['inspector'],
   'plan-round': testers,
+  'see-points': ['inspector', 'crew-lead', 'engineer', 'witness'],
+  'answer-invitation': ['witness'],
   waive: testers,
 
   'order-goods': ['engineer', 'inspector'],

@@ -30,6 +30,7 @@ import { layProcedures } from './seed-procedures'
 import { procedureSource } from './system-records'
 import { catalogue } from './goods'
 import { layEmbedment } from './seed-embedment'
+import { layPoints } from './seed-points'
 import { layReaches } from './seed-reaches'
 import { layGoods, type Stock } from './seed-goods'
 import { branch, instruments, JOINTS, PIPE, risingMain, scheme } from './scheme'
@@ -545,6 +546,7 @@ export async function seedDemo(db: Knex, now = Date.now()): Promise<boolean> {
     await layReaches(ground)
     await layEmbedment(ground, lines)
     await layPacks(ground)
+    await layPoints(ground)
   })
   return true
 }

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 /** Views that belong together, side by side. */
-defineProps<{ label: string; tabs: readonly { to: string; word: string }[] }>()
+const props = defineProps<{ label: string; tabs: readonly { to: string; word: string }[] }>()
 const route = useRoute()
 /** the tab itself, or another view of the same folder below the first */
 const folder = (path: string) => path.split('/').slice(0, 3).join('/')
 const current = (to: string) =>
-  route.path === to || (to.split('/').length > 3 && folder(route.path) === folder(to))
+  route.path === to ||
+  (to.split('/').length > 3 && folder(route.path) === folder(to)) ||
+  (to !== '/' && route.path.startsWith(`${to}/`) && !props.tabs.some((t) => t.to === route.path))
 </script>
 
 <template>

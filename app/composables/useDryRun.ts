@@ -76,6 +76,8 @@ export function useDryRun(
   }
   const decide = (step: string, { kind, ...more }: Decision, reason: string, _secret: string) =>
     record([{ kind, step, payload: kind === 'release' ? {} : { reason, ...more } }])
+  const witness = (step: string, kind: EntryKind, payload: Record<string, unknown>) =>
+    record([{ kind, step, payload }])
   return {
     dry: true,
     sheet,
@@ -88,6 +90,7 @@ export function useDryRun(
     load: async () => undefined,
     record,
     decide,
+    witness,
     skip: (seconds: number) => (ahead.value += seconds * 1000),
   } as unknown as AtWork & { skip: (seconds: number) => void }
 }

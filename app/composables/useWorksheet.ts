@@ -71,6 +71,7 @@ export function useWorksheet<S extends Sheet>(type: keyof typeof addresses, id: 
     zone: session.zone,
     schools: sheet.value?.schools,
     plan: sheet.value?.plan,
+    ...(sheet.value?.notice == null ? {} : { notice: sheet.value.notice }),
     instruments: instrumentFacts(sheet.value?.instruments ?? []),
     lots: sheet.value?.lots ?? {},
   }))
@@ -132,5 +133,29 @@ export function useWorksheet<S extends Sheet>(type: keyof typeof addresses, id: 
     await load()
   }
 
-  return { dry: false, sheet, compiled, entries, judgement, now, problem, loading, load, record, decide }
+  /** A word at a witness point: of the witness by a route of its own, of the crew like every entry. */
+  async function witness(
+    step: string,
+    kind: 'invitation' | 'reply' | 'attendance',
+    payload: Record<string, unknown>,
+  ) {
+    if (session.can('record')) return record([{ kind, step, payload }])
+    await api(`${address}/witness`, { body: { id: uuidv7(), step, kind, payload } })
+    await load()
+  }
+
+  return {
+    dry: false,
+    sheet,
+    compiled,
+    entries,
+    judgement,
+    now,
+    problem,
+    loading,
+    load,
+    record,
+    decide,
+    witness,
+  }
 }

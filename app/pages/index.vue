@@ -13,6 +13,7 @@ const sheet = (i: TodayItem) => `/${i.of === 'reach' ? 'embedment' : 'joints'}/$
 const paths: Record<TodayItem['kind'], (i: TodayItem) => string> = {
   hold: sheet,
   coming: sheet,
+  invitation: sheet,
   draft: sheet,
   clock: sheet,
   action: sheet,
@@ -36,7 +37,7 @@ const groups = computed(() => {
     key: 'coming',
     title: 'In the next two hours',
     hint: 'No crew is about to come to a point.',
-    items: of('coming'),
+    items: of('invitation', 'coming'),
   }
   if (!session.can('record') && !session.can('write-procedure'))
     return [coming, { key: 'clocks', title: 'Tests', hint: 'No test is due.', items: of('test') }]
@@ -63,6 +64,7 @@ const glyph: Record<
 > = {
   hold: 'held',
   coming: 'in-work',
+  invitation: 'waiting',
   draft: 'rejected',
   ncr: 'rejected',
   clock: 'waiting',
@@ -73,7 +75,7 @@ const glyph: Record<
   round: 'not-started',
 }
 const measure = (i: TodayItem) => {
-  if (i.kind === 'clock' || i.kind === 'coming')
+  if (i.kind === 'clock' || i.kind === 'coming' || i.kind === 'invitation')
     return i.due! - now.value < 3_600_000
       ? i.due! - now.value < 45_000
         ? 'now'

@@ -1,17 +1,10 @@
-import { seededRandom } from '../random'
+import { seededRandom, seedOf } from '../random'
 
 /** Where a density test is due. */
 export interface TestPlace {
   /** m along the line */
   station: number
   side: 'left' | 'right'
-}
-
-/** FNV-1a over the letters: any id gives its own numbers, and always the same. */
-const seedOf = (text: string): number => {
-  let hash = 0x811c9dc5
-  for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193)
-  return hash >>> 0
 }
 
 /**

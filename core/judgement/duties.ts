@@ -56,6 +56,25 @@ export function checkWitness(entries: readonly Entry[], person: string): void {
     own('Who ran the test does not witness it.')
 }
 
+/**
+ * The witness says that he was there; whoever waits says that he was not, and not before the time that he
+ * was invited for. Nobody answers an invitation that was not given.
+ */
+export function checkAttendance(
+  entries: readonly Entry[],
+  entry: Pick<Entry, 'kind' | 'step' | 'payload' | 'recordedAt'>,
+  roles: readonly Role[],
+): void {
+  const invited = entries.findLast((e) => e.kind === 'invitation' && e.step === entry.step)
+  if (!invited) throw new Problem('not-invited', 'Nobody was invited to this.', 'step')
+  if (entry.kind !== 'attendance') return
+  if (entry.payload.present === true) {
+    if (!roles.includes('witness'))
+      throw new Problem('own-work', 'The witness alone says that he was there.', 'present')
+  } else if (entry.recordedAt < Date.parse(String(invited.payload.for)))
+    throw new Problem('too-early', 'The time that the witness is invited for has not come.', 'present')
+}
+
 /** Where a sign-off stands in a record: what it covers is changed by inspectors only. */
 export interface SignedOff {
   /** a standing release or waiver of a hold point at or after the step */

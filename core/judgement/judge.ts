@@ -17,6 +17,7 @@ import { byStep, struckByCrew } from './standing'
 import type { Draft, Judgement, JudgeOptions, StepJudgement } from './types'
 import { CLOSED, sumUp } from './whole'
 import { windowVerdict } from './window'
+import { witnessOf } from './witness'
 
 /** A step being judged: its sentence is written only when somebody reads it. */
 export type Judging = Omit<StepJudgement, 'sentence'> & { sentence: string | (() => string) }
@@ -119,6 +120,7 @@ class Judge {
       faults: [],
       point: this.point(step),
       release: NO_RELEASE,
+      witness: null,
       startedAt: null,
       until: null,
       latest: null,
@@ -142,6 +144,7 @@ class Judge {
     const { ncr } = found
     if (ncr) out.ncr = { number: ncr.number, open: ncr.open, disposition: ncr.disposition }
     if (out.point === 'H') out.release = releaseOf(all)
+    if (out.point === 'W') out.witness = witnessOf(all, this.options.notice)
     const start = this.startOf(step)
     out.startedAt = start.at
     out.until = start.until

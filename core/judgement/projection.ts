@@ -19,6 +19,8 @@ export interface Summary {
   test: TestReadiness | null
   holds: { step: string; title: string; since: number; by: string; afterTest?: boolean }[]
   drafts: Draft[]
+  /** witness points that somebody was invited to and that are not over */
+  invited: { step: string; title: string; state: 'invited' | 'accepted'; for: number; at: number }[]
   /** what its checks measure by the way, such as the levels of the fill */
   figures: Record<string, number>
 }
@@ -45,6 +47,7 @@ export const emptySummary: Summary = {
   test: null,
   holds: [],
   drafts: [],
+  invited: [],
   figures: {},
 }
 
@@ -105,6 +108,20 @@ export function projectSubject(
       test: judgement.test,
       holds,
       drafts: judgement.drafts,
+      invited: judgement.steps.flatMap((s) => {
+        const state = s.witness?.state
+        return state === 'invited' || state === 'accepted'
+          ? [
+              {
+                step: s.key,
+                title: made(s.key).step.title,
+                state,
+                for: s.witness!.for ?? s.witness!.invitedAt!,
+                at: s.witness!.invitedAt!,
+              },
+            ]
+          : []
+      }),
       figures: figuresOf(compiled, facts, entries, options),
     },
   }

@@ -1,3 +1,4 @@
+import type { WitnessJudgement } from './witness'
 import type { BandRule } from '../calculators/guard-band'
 import type { Fault, Finding, InstrumentFacts, LotFacts, StepState } from '../checks/verdict'
 import type { End } from '../procedure/ends'
@@ -39,6 +40,8 @@ export interface StepJudgement {
   faults: readonly Fault[]
   point: InterventionPoint | null
   release: ReleaseJudgement
+  /** of a witness point: who was invited and who came */
+  witness: WitnessJudgement | null
   /** clock: when it began, the earliest and latest time of the action */
   startedAt: number | null
   until: number | null
@@ -108,6 +111,8 @@ export interface JudgeOptions {
   zone?: string
   /** schools chosen for this project */
   schools?: Record<string, string>
+  /** s of notice that a witness is given; two hours when left out */
+  notice?: number
   /** intervention points set by the inspection and test plan, over the procedure's defaults */
   plan?: Record<string, InterventionPoint | null>
 }

@@ -50,6 +50,9 @@ export const entryKinds = [
   'dates',
   'quarantine',
   'round',
+  'invitation',
+  'reply',
+  'attendance',
 ] as const
 export type EntryKind = (typeof entryKinds)[number]
 
@@ -86,6 +89,8 @@ export interface Entry {
   receivedAt?: number
 }
 
+const isTime = (v: string | undefined) => v === undefined || isMoment(Date.parse(v))
+
 /** The payload of each kind that a person may record at any step; answers are of the checks. */
 export const plainPayloads = {
   remark: shape({ text: words().required() }),
@@ -103,6 +108,12 @@ export const plainPayloads = {
     reason: words().required(),
     stands: uuid(),
   }),
+  /** a witness point: when it will be, and what the witness says */
+  invitation: shape({
+    for: yup.string().strict().max(40).test('moment', '${path} is not a time', isTime).required(),
+  }),
+  reply: shape({ accepts: yup.boolean().required(), reason: words(400) }),
+  attendance: shape({ present: yup.boolean().required(), note: words(400) }),
   correction: shape({ strikes: uuid().required(), reason: words().required() }),
 } as const
 

@@ -10,6 +10,7 @@ import * as names from './migrations/008-names'
 import * as ownProject from './migrations/009-own-project'
 import * as structures from './migrations/010-structures'
 import * as compactionCurves from './migrations/011-compaction-curves'
+import * as summaries from './migrations/012-summaries'
 
 /** Migrations in order; each runs once. They only go forward. */
 const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
@@ -24,6 +25,7 @@ const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
   { name: '009-own-project', up: ownProject.up },
   { name: '010-structures', up: structures.up },
   { name: '011-compaction-curves', up: compactionCurves.up },
+  { name: '012-summaries', up: summaries.up },
 ]
 
 /**

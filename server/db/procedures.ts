@@ -114,6 +114,15 @@ export async function issuedProcedure(db: Knex, project: string, key: string): P
   return row ? procedure(row) : null
 }
 
+/** The revision of every procedure by which work begins now, by title. */
+export async function issuedProcedures(db: Knex, project: string): Promise<{ id: string; key: string }[]> {
+  const rows = (await db('procedures')
+    .where({ project, state: 'issued' })
+    .orderBy([{ column: 'title' }, { column: 'issued_at', order: 'desc' }])
+    .select('id', { key: 'procedure_key' })) as { id: string; key: string }[]
+  return rows.filter((r, i) => rows.findIndex((o) => o.key === r.key) === i)
+}
+
 export interface ProcedureDraft {
   id: string
   key: string

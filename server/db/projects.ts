@@ -1,5 +1,6 @@
 import type { Knex } from 'knex'
 import type { BandRule } from '#core/calculators/guard-band'
+import type { PointRule } from '#core/plan/points'
 import type { InterventionPoint } from '#core/procedure/types'
 import type { Role } from '#core/access'
 import type { ProfilePoint } from '#core/pressure/pack'
@@ -30,6 +31,10 @@ export interface ProjectSettings {
   rule: BandRule
   schools: Record<string, Record<string, string>>
   plan: Record<string, Record<string, InterventionPoint | null>>
+  /** changes of the inspection and test plan */
+  points?: PointRule[]
+  /** s of notice that a witness is given */
+  notice?: number
   units?: Units
   /** local codes that apply, for documents */
   codes?: string
@@ -99,6 +104,14 @@ export const peopleOf = async (db: Knex, project: string): Promise<{ id: string;
     .where('m.project', project)
     .distinct('p.id', 'p.name')
     .orderBy('p.name')
+
+/** The settings as they are now; nobody else changes them until the transaction is over. */
+export async function lockProject(trx: Knex, project: string): Promise<{ settings: ProjectSettings }> {
+  const row = (await trx('projects').where({ id: project }).forUpdate().first('settings')) as {
+    settings: string
+  }
+  return { settings: JSON.parse(row.settings) as ProjectSettings }
+}
 
 export const saveSettings = async (db: Knex, project: string, settings: ProjectSettings): Promise<void> =>
   void (await db('projects')

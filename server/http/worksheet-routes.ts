@@ -56,3 +56,22 @@ export const signOffRoute = (key: RouteKey, type: WorkedSubject) =>
     ])
     return { seq: entries.length }
   })
+
+const witnessBody = yup.object({
+  id: uuid().required(),
+  step: yup.string().max(60).required(),
+  kind: yup
+    .string()
+    .oneOf(['invitation', 'reply', 'attendance'] as const)
+    .required(),
+  payload: yup.object().required(),
+})
+
+/** A word at a witness point: the invitation, its answer, who came. */
+export const witnessRoute = (key: RouteKey, type: WorkedSubject) =>
+  projectRoute(key, { body: witnessBody }, async ({ db, project, actor, params, body }) => {
+    const entries = await recordAt(db, project, actor, type, params[type]!, [
+      { ...body, payload: body.payload as Record<string, unknown>, recordedAt: new Date() },
+    ])
+    return { seq: entries.length }
+  })

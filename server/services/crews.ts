@@ -14,7 +14,7 @@ import { crewLeadsOf } from '../db/crews'
 import { entriesOfMany, forCore } from '../db/entries'
 import { jointsOpened, type Joint } from '../db/joints'
 import { crewsOf, type Project } from '../db/projects'
-import { judgeOptions } from './judging'
+import { judgeOptions, planOf } from './judging'
 import { compiledProcedure } from './procedures'
 import type { Actor } from './record'
 
@@ -61,7 +61,8 @@ async function workOf(db: Knex, project: Project, crew: string | null, now: numb
     const all = (records.get(joint.id) ?? []).map(forCore)
     const entries = standing(all)
     const walk = walkOf(entries)
-    const judgement = judge(compiled, joint.facts, all, now, { ...options.get(key), brief: true })
+    const plan = planOf(project, compiled, joint)
+    const judgement = judge(compiled, joint.facts, all, now, { ...options.get(key), plan, brief: true })
     out.push({ joint, compiled, entries, judgement, walk, last: lastOf(walk) })
   }
   return out

@@ -8,12 +8,12 @@ import { standing } from '#core/judgement/standing'
 import { Problem } from '#core/problem'
 import type { CompiledProcedure } from '#core/procedure/compile'
 import { ofOtherEnd } from '#core/procedure/ends'
-import { checkCovered, checkDecision, checkRelease } from '#core/judgement/duties'
+import { checkAttendance, checkCovered, checkDecision, checkRelease } from '#core/judgement/duties'
 import type { Entry } from '#core/record/entry'
 import { forCore, type StoredEntry } from '../db/entries'
 import type { Subject } from './subjects'
 import type { Project } from '../db/projects'
-import { judgeOptions } from './judging'
+import { judgeOptions, planOf, type Placed } from './judging'
 import type { Actor, NewEntry } from './record'
 
 /**
@@ -44,18 +44,15 @@ async function checkHold(
   db: Knex,
   project: Project,
   compiled: CompiledProcedure,
-  subject: Pick<Subject, 'facts'>,
+  subject: Pick<Subject, 'facts' | keyof Placed>,
   before: readonly StoredEntry[],
   entry: NewEntry,
 ) {
   const entries = before.map(forCore)
-  const judgement = judge(
-    compiled,
-    subject.facts,
-    entries,
-    Date.now(),
-    await judgeOptions(db, project, compiled.procedure.key, entries),
-  )
+  const judgement = judge(compiled, subject.facts, entries, Date.now(), {
+    ...(await judgeOptions(db, project, compiled.procedure.key, entries)),
+    plan: planOf(project, compiled, subject),
+  })
   const index = compiled.stepIndex.get(entry.step!)!
   if (judgement.steps[index]!.point !== 'H') return
   const open = openBefore(compiled, judgement, standing(entries), entry.step!)
@@ -87,7 +84,7 @@ async function checkAgain(
   db: Knex,
   project: Project,
   compiled: CompiledProcedure,
-  subject: Pick<Subject, 'facts'>,
+  subject: Pick<Subject, 'facts' | keyof Placed>,
   before: readonly StoredEntry[],
   entry: NewEntry,
 ) {
@@ -95,13 +92,10 @@ async function checkAgain(
   if (entry.payload.reason !== undefined || !mine.some((e) => answering.has(e.kind as NewEntry['kind'])))
     return
   const entries = before.map(forCore)
-  const judgement = judge(
-    compiled,
-    subject.facts,
-    entries,
-    Date.now(),
-    await judgeOptions(db, project, compiled.procedure.key, entries),
-  )
+  const judgement = judge(compiled, subject.facts, entries, Date.now(), {
+    ...(await judgeOptions(db, project, compiled.procedure.key, entries)),
+    plan: planOf(project, compiled, subject),
+  })
   const judged = judgement.steps[compiled.stepIndex.get(entry.step!)!]!
   if (needsReason(judged, mine.map(forCore)))
     throw new Problem('needs-reason', 'This was rejected: say why it is measured or done again.', 'reason')
@@ -112,7 +106,7 @@ export async function checkDuties(
   db: Knex,
   project: Project,
   compiled: CompiledProcedure,
-  subject: Pick<Subject, 'facts'>,
+  subject: Pick<Subject, 'facts' | keyof Placed>,
   accepted: boolean,
   before: readonly StoredEntry[],
   news: readonly NewEntry[],
@@ -129,6 +123,11 @@ export async function checkDuties(
     if (entry.kind === 'release' || entry.kind === 'waiver') {
       checkRelease(stands, entry.step!, actor.person)
       if (entry.payload.lot === undefined) await checkHold(db, project, compiled, subject, before, entry)
+    }
+    if (entry.kind === 'reply' || entry.kind === 'attendance') {
+      const { kind, payload, recordedAt } = entry
+      const said = { kind, step: entry.step ?? null, payload, recordedAt: recordedAt.getTime() }
+      checkAttendance(stands, said, actor.roles)
     }
     if (entry.kind === 'decision') checkDecision(stands, entry.step!, actor.person, entry.payload)
     if (answering.has(entry.kind)) await checkAgain(db, project, compiled, subject, before, entry)

@@ -1,6 +1,10 @@
 import type { Knex } from 'knex'
+import { DateTime } from 'luxon'
 import { instrumentFacts } from '#core/checks/instruments'
 import type { JudgeOptions } from '#core/judgement/types'
+import { pointsFor } from '#core/plan/points'
+import type { CompiledProcedure } from '#core/procedure/compile'
+import type { InterventionPoint } from '#core/procedure/types'
 import type { LotFacts } from '#core/checks/verdict'
 import type { Entry } from '#core/record/entry'
 import { nameKey } from '#core/record/names'
@@ -25,8 +29,32 @@ export const lotFacts = (lots: readonly Lot[]): Record<string, LotFacts> =>
     ]),
   )
 
+/** What of a subject decides which points it has. */
+export interface Placed {
+  alignment: string
+  crew: string | null
+  openedAt: string | null
+}
+
+/** The points of a procedure as they count for a subject: by its line, its crew and the day it was opened. */
+export function planOf(
+  project: Project,
+  { procedure }: Pick<CompiledProcedure, 'procedure'>,
+  subject: Placed,
+): Record<string, InterventionPoint | null> {
+  const opened = subject.openedAt === null ? DateTime.now() : DateTime.fromISO(subject.openedAt)
+  return pointsFor(
+    project.settings.points ?? [],
+    procedure.key,
+    procedure.stages.flatMap((s) => s.steps),
+    project.settings.plan[procedure.key] ?? {},
+    { line: subject.alignment, crew: subject.crew, day: opened.setZone(project.zone).toISODate()! },
+  )
+}
+
 /**
- * What the judge needs to know of a project for one procedure.
+ * What the judge needs to know of a project for one procedure, but for the points of one subject
+ * (`planOf`).
  *
  * @param entries when the judge will see no others: only the lots and instruments that they name are read
  */
@@ -48,6 +76,7 @@ export async function judgeOptions(
     zone: project.zone,
     schools: project.settings.schools[procedureKey] ?? {},
     plan: project.settings.plan[procedureKey] ?? {},
+    ...(project.settings.notice === undefined ? {} : { notice: project.settings.notice }),
     instruments: instrumentFacts(instruments),
     lots: lotFacts(lots),
   }

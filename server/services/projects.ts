@@ -69,10 +69,9 @@ export async function changeProject(
 ): Promise<void> {
   const { name, zone, units, codes, title, reason } = typed
   checkZone(zone)
-  const { rule, schools, plan } = project.settings
   const before = { name: project.name, zone: project.zone, units: project.settings.units }
   await inTransaction(db, async (trx) => {
-    await saveProject(trx, project.id, { name, zone, settings: { rule, schools, plan, units, codes, title } })
+    await saveProject(trx, project.id, { name, zone, settings: { ...project.settings, units, codes, title } })
     await noteChange(trx, actor, 'set-project', {
       what: 'project',
       before,

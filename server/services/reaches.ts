@@ -13,7 +13,7 @@ import { saveProjection } from '../db/projection'
 import { alignmentsOf, crewsOf, type Project } from '../db/projects'
 import { insertReach, reachesOf } from '../db/reaches'
 import { noteChange } from './changes'
-import { judgeOptions } from './judging'
+import { judgeOptions, planOf } from './judging'
 import { compiledProcedure } from './procedures'
 import type { Actor } from './record'
 
@@ -86,8 +86,12 @@ export async function layReaches(
   const { line, crew, system, spans } = laid
   const facts = laid.facts as Record<string, number | string | boolean>
   const compiled = await compiledProcedure(trx, project.id, laid.procedure)
-  const options = await judgeOptions(trx, project, system, [])
   const openedAt = new Date()
+  const placed = { alignment: line, crew, openedAt: openedAt.toISOString() }
+  const options = {
+    ...(await judgeOptions(trx, project, system, [])),
+    plan: planOf(project, compiled, placed),
+  }
   const projection = projectSubject(compiled, facts, [], openedAt.getTime(), options)
   for (const span of spans) {
     const id = uuidv7()

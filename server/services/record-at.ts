@@ -33,6 +33,8 @@ const acts: Partial<Record<EntryKind, Action>> = {
   refusal: 'release-hold',
   waiver: 'waive',
   decision: 'decide-answer',
+  reply: 'answer-invitation',
+  attendance: 'see-points',
 }
 
 /** Entries that a person sends, checked against the procedure before anything is written. */

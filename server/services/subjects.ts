@@ -7,7 +7,7 @@ import { findJoint, type Joint } from '../db/joints'
 import { saveProjection } from '../db/projection'
 import type { Project } from '../db/projects'
 import { findReach, type Reach } from '../db/reaches'
-import { judgeOptions } from './judging'
+import { judgeOptions, planOf, type Placed } from './judging'
 import { saveMakeup } from './makeup'
 import { compiledProcedure } from './procedures'
 import type { Actor } from './record'
@@ -73,13 +73,16 @@ export const lastReceived = (entries: readonly StoredEntry[]) =>
 export async function projectionOf(
   db: Knex,
   project: Project,
-  subject: Pick<Subject, 'facts'> & { procedure: string },
+  subject: Pick<Subject, 'facts' | keyof Placed> & { procedure: string },
   entries: readonly StoredEntry[],
   at = lastReceived(entries),
 ) {
   const compiled = await compiledProcedure(db, project.id, subject.procedure)
   const record = entries.map(forCore)
-  const options = await judgeOptions(db, project, compiled.procedure.key, record)
+  const options = {
+    ...(await judgeOptions(db, project, compiled.procedure.key, record)),
+    plan: planOf(project, compiled, subject),
+  }
   return projectSubject(compiled, subject.facts, record, at, options)
 }
 
@@ -106,6 +109,9 @@ export async function judgeSubject(db: Knex, project: Project, subject: Subject,
   if (!subject.procedure) return null
   const compiled = await compiledProcedure(db, project.id, subject.procedure)
   const entries = (await entriesOf(db, subject.id)).map(forCore)
-  const options = await judgeOptions(db, project, compiled.procedure.key, entries)
+  const options = {
+    ...(await judgeOptions(db, project, compiled.procedure.key, entries)),
+    plan: planOf(project, compiled, subject),
+  }
   return judge(compiled, subject.facts, entries, now, options)
 }

@@ -11,7 +11,18 @@ import { comingPoints } from './crews'
 import type { Actor } from './record'
 
 export interface TodayItem {
-  kind: 'hold' | 'coming' | 'draft' | 'ncr' | 'clock' | 'action' | 'test' | 'delivery' | 'lot' | 'round'
+  kind:
+    | 'hold'
+    | 'invitation'
+    | 'coming'
+    | 'draft'
+    | 'ncr'
+    | 'clock'
+    | 'action'
+    | 'test'
+    | 'delivery'
+    | 'lot'
+    | 'round'
   /** where a tap goes */
   subject: string
   /** of what is judged: a joint when left out */
@@ -73,6 +84,16 @@ export async function today(
         detail: 'Release requested',
         since: h.since,
         due: null,
+      })
+    for (const i of j.summary.invited ?? [])
+      items.push({
+        ...base,
+        kind: 'invitation',
+        step: i.step,
+        title: i.title,
+        detail: i.state === 'accepted' ? 'The witness will come' : 'The witness has not answered yet',
+        since: null,
+        due: i.for,
       })
     for (const d of j.summary.drafts)
       items.push({
@@ -171,7 +192,7 @@ export async function today(
 }
 
 /** Whoever only comes to see sees points and tests. */
-const toSee: ReadonlySet<TodayItem['kind']> = new Set(['coming', 'test'])
+const toSee: ReadonlySet<TodayItem['kind']> = new Set(['invitation', 'coming', 'test'])
 const concerns = (actor: Actor) =>
   actor.roles.every((role) => role === 'witness') ? (kind: TodayItem['kind']) => toSee.has(kind) : () => true
 
@@ -222,6 +243,7 @@ async function yardWork(db: Knex, project: Project, now: number): Promise<TodayI
 function urgency(item: TodayItem, now: number): number {
   const order: Record<TodayItem['kind'], number> = {
     hold: 0,
+    invitation: 1,
     coming: 1,
     action: 2,
     draft: 3,
@@ -232,7 +254,7 @@ function urgency(item: TodayItem, now: number): number {
     round: 7,
     lot: 8,
   }
-  const within = ['coming', 'clock', 'test', 'round', 'lot'].includes(item.kind)
+  const within = ['coming', 'invitation', 'clock', 'test', 'round', 'lot'].includes(item.kind)
     ? (item.due ?? now)
     : (item.since ?? now)
   return order[item.kind] * 1e14 + within

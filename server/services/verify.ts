@@ -28,7 +28,8 @@ import { projectLot } from './lots'
 import { makeupOf } from './makeup'
 import { projectPlace } from './yard'
 import { projectSubject, type Projection } from '#core/judgement/projection'
-import { judgeOptions } from './judging'
+import type { CompiledProcedure } from '#core/procedure/compile'
+import { judgeOptions, planOf, type Placed } from './judging'
 import { projectNcr } from './ncrs'
 import { projectPack } from './pack-sheet'
 import { findProcedure } from '../db/procedures'
@@ -50,11 +51,11 @@ const FIRST = '00000000-0000-0000-0000-000000000000'
 class Reading {
   private readonly options = new Map<string, Promise<JudgeOptions>>()
   constructor(private readonly db: Knex) {}
-  optionsFor(project: Project, procedure: string): Promise<JudgeOptions> {
-    const key = `${project.id} ${procedure}`
-    const known = this.options.get(key) ?? judgeOptions(this.db, project, procedure)
+  async optionsFor(project: Project, compiled: CompiledProcedure, subject: Placed): Promise<JudgeOptions> {
+    const key = `${project.id} ${compiled.procedure.key}`
+    const known = this.options.get(key) ?? judgeOptions(this.db, project, compiled.procedure.key)
     this.options.set(key, known)
-    return known
+    return { ...(await known), plan: planOf(project, compiled, subject) }
   }
 }
 
@@ -216,7 +217,7 @@ async function projectionPairs(
       joint.facts,
       entries.map(forCore),
       at,
-      await reading.optionsFor(project, compiled.procedure.key),
+      await reading.optionsFor(project, compiled, joint),
     )
     return [
       ...projected(joint, rebuilt),
@@ -243,7 +244,7 @@ async function projectionPairs(
         reach.facts,
         entries.map(forCore),
         Date.parse(entries.at(-1)?.receivedAt ?? reach.openedAt!),
-        await reading.optionsFor(project, compiled.procedure.key),
+        await reading.optionsFor(project, compiled, reach),
       ),
     )
   }

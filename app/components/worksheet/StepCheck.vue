@@ -25,6 +25,7 @@ const props = defineProps<{
   mayRecord: boolean
   mayRelease: boolean
   mayWaive: boolean
+  mayAnswer: boolean
   busy: boolean
   draft?: string[]
 }>()
@@ -33,6 +34,7 @@ const emit = defineEmits<{
   ready: [Answer | null]
   live: [number[] | null]
   release: [Decision]
+  witness: [kind: 'invitation' | 'reply' | 'attendance', payload: Record<string, unknown>]
   submit: []
   draft: [string[]]
 }>()
@@ -195,6 +197,15 @@ defineExpose({
       </p>
     </div>
 
+    <WitnessPoint
+      v-if="judged.witness"
+      :witness="judged.witness"
+      :people="sheet.people"
+      :now="now"
+      :may-record="mayRecord"
+      :may-answer="mayAnswer"
+      @say="(kind, payload) => $emit('witness', kind, payload)"
+    />
     <slot v-if="offered" name="ends" />
     <component
       :is="checkForm"

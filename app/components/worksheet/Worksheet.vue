@@ -59,6 +59,18 @@ const mayRecord = computed(() => props.work.dry || session.can('record'))
 const mayRelease = computed(() => props.work.dry || session.can('release-hold'))
 const mayTrace = computed(() => !props.work.dry && session.can('see-office'))
 const mayWaive = computed(() => props.work.dry || session.can('waive'))
+const mayAnswer = computed(() => !props.work.dry && session.can('answer-invitation'))
+async function sayWitness(kind: 'invitation' | 'reply' | 'attendance', payload: Record<string, unknown>) {
+  try {
+    await props.work.witness(current.value!, kind, payload)
+  } catch (error) {
+    ElMessage({
+      type: 'error',
+      message: error instanceof ApiProblem ? error.message : 'This was not sent.',
+      duration: 6000,
+    })
+  }
+}
 const ofStep = computed(() =>
   entries.value.filter(
     (e) =>
@@ -227,6 +239,7 @@ useKeys({
       :may-record="mayRecord"
       :may-release="mayRelease"
       :may-waive="mayWaive"
+      :may-answer="mayAnswer"
       :busy="busy"
       :draft="drafts.get(judged.key)"
       @draft="(t) => drafts.set(judged!.key, t)"
@@ -234,6 +247,7 @@ useKeys({
       @ready="(a) => (ready = a)"
       @live="(v) => (live = v)"
       @release="signOff.begin"
+      @witness="sayWitness"
       @submit="primary?.act()"
     >
       <template v-if="otherEnd && mayRecord" #ends>

@@ -56,6 +56,7 @@ async function bring(event: Event) {
 
 <template>
   <div class="page">
+    <ProcedureTabs />
     <div class="page-head">
       <h1 class="grow">Procedures</h1>
       <ElInput

@@ -1,0 +1,162 @@
+<script setup lang="ts">
+import { parties, type Party } from '#core/plan/points'
+import type { InterventionPoint } from '#core/procedure/types'
+import type { Proposed } from '../../../server/services/points'
+import { useSession } from '~/stores/session'
+import { partyWords, pointWords } from '~/words'
+
+/** A change of the plan: what it is, where and when it counts, and why. */
+const open = defineModel<boolean>({ required: true })
+const props = defineProps<{
+  procedure: { key: string; title: string }
+  step: { key: string; title: string } | null
+  party: Party
+  point: InterventionPoint | null
+  line: string | null
+  crew: string | null
+  today: string
+}>()
+const emit = defineEmits<{ done: [] }>()
+const session = useSession()
+const form = reactive({
+  party: 'inspector' as Party,
+  point: '' as InterventionPoint | '',
+  rate: 5,
+  line: '',
+  crew: '',
+  from: '',
+  until: '',
+  reason: '',
+})
+const fault = ref('')
+const busy = ref(false)
+watch(open, (is) => {
+  if (!is) return
+  fault.value = ''
+  Object.assign(form, {
+    ...{ party: props.party, point: props.step ? (props.point ?? '') : 'H' },
+    ...{ line: props.line ?? '', crew: props.crew ?? '', from: props.today, until: '', reason: '', rate: 5 },
+  })
+})
+const points: (InterventionPoint | '')[] = ['H', 'W', 'S', 'R', '']
+async function send() {
+  busy.value = true
+  fault.value = ''
+  const body: Proposed = {
+    procedure: props.procedure.key,
+    step: props.step?.key ?? '*',
+    party: form.party,
+    point: form.point || null,
+    rate: form.point === 'S' ? form.rate : null,
+    line: form.line || null,
+    crew: form.crew || null,
+    from: form.from,
+    until: form.until || null,
+    reason: form.reason,
+  }
+  try {
+    await api(`${session.base}/points`, { body })
+    open.value = false
+    emit('done')
+  } catch (error) {
+    fault.value = error instanceof ApiProblem ? error.message : 'This was not sent.'
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <ElDialog
+    v-model="open"
+    :title="step ? step.title : `Hold at every point of ${procedure.title}`"
+    width="560"
+  >
+    <form class="form" @submit.prevent="send">
+      <p v-if="!step" class="muted">
+        For a crew that is new: every point that the procedure has becomes a hold point, until the last day or
+        until another change.
+      </p>
+      <template v-if="step">
+        <div class="field">
+          <span id="point-party">For</span>
+          <ElRadioGroup v-model="form.party" size="large" aria-labelledby="point-party">
+            <ElRadioButton v-for="p in parties" :key="p" :value="p">{{ partyWords[p] }}</ElRadioButton>
+          </ElRadioGroup>
+        </div>
+        <div class="field">
+          <span id="point-kind">It is</span>
+          <ElRadioGroup v-model="form.point" size="large" aria-labelledby="point-kind">
+            <ElRadioButton v-for="p in points" :key="p" :value="p">{{
+              p ? pointWords[p] : 'Nothing'
+            }}</ElRadioButton>
+          </ElRadioGroup>
+        </div>
+        <label v-if="form.point === 'S'"
+          >One in so many is watched<ElInputNumber v-model="form.rate" size="large" :min="1" :max="1000"
+        /></label>
+      </template>
+      <div class="two">
+        <label
+          >On<ElSelect v-model="form.line" size="large" aria-label="On which line">
+            <ElOption value="" label="every line" />
+            <ElOption
+              v-for="l in session.overview?.lines ?? []"
+              :key="l.id"
+              :value="l.id"
+              :label="l.name" /></ElSelect
+        ></label>
+        <label
+          >By<ElSelect v-model="form.crew" size="large" aria-label="By which crew">
+            <ElOption v-if="step" value="" label="every crew" />
+            <ElOption
+              v-for="c in session.overview?.crews ?? []"
+              :key="c.id"
+              :value="c.id"
+              :label="c.name" /></ElSelect
+        ></label>
+        <label>From<ElInput v-model="form.from" size="large" type="date" /></label>
+        <label>Until, may stay open<ElInput v-model="form.until" size="large" type="date" /></label>
+      </div>
+      <label>Why?<ElInput v-model="form.reason" size="large" maxlength="400" /></label>
+      <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
+      <p class="muted small">
+        It counts once a second engineer has reviewed it, for what is opened from then on.
+      </p>
+      <ElButton
+        type="primary"
+        size="large"
+        native-type="submit"
+        :loading="busy"
+        :disabled="!form.reason.trim()"
+        >Put before a second engineer</ElButton
+      >
+    </form>
+  </ElDialog>
+</template>
+
+<style scoped>
+.form {
+  display: flex;
+  flex-direction: column;
+  gap: 16px;
+}
+label,
+.field {
+  display: flex;
+  flex-direction: column;
+  gap: 6px;
+}
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+}
+.fault {
+  color: var(--rejected);
+}
+.field :deep(.el-radio-group) {
+  flex-wrap: wrap;
+  row-gap: 6px;
+}
+</style>

@@ -1,0 +1,393 @@
+<script setup lang="ts">
+import { parties, type Party, type PointRule } from '#core/plan/points'
+import type { Matrix, MatrixRow, pointMatrix } from '../../../server/services/points'
+import { useSession } from '~/stores/session'
+import { partyWords, pointWords } from '~/words'
+
+/** The inspection and test plan: every step of every procedure in use, and who comes to look at it. */
+const session = useSession()
+const times = useTimes()
+const line = useAddress('line')
+const crew = useAddress('crew')
+const query = computed(() => ({
+  ...(line.value && { line: line.value }),
+  ...(crew.value && { crew: crew.value }),
+}))
+const { data, problem, loading, load } = useLoad(() =>
+  api<Awaited<ReturnType<typeof pointMatrix>>>(`${session.base}/points`, { query: query.value }),
+)
+onMounted(load)
+watch(query, load)
+useFeed(session.projectKey, (rows) => rows.some((r) => r.subjectType === 'project') && void load())
+const chosen = useAddress('procedure')
+const matrix = computed<Matrix | null>(
+  () => data.value?.matrices.find((m) => m.procedure.key === chosen.value) ?? data.value?.matrices[0] ?? null,
+)
+const counts = (m: Matrix) => m.rows.filter((r) => parties.some((p) => r.cells[p].point !== null)).length
+const pending = computed(() => (data.value?.rules ?? []).filter((r) => r.review === null))
+const past = computed(() =>
+  (data.value?.rules ?? [])
+    .filter((r) => r.procedure === matrix.value?.procedure.key && r.review !== null)
+    .sort((a, b) => b.review!.at - a.review!.at),
+)
+const may = computed(() => session.can('set-rule'))
+const name = (id: string | null) => (id === null ? null : (data.value?.names[id] ?? ''))
+const stepTitle = (r: PointRule) => {
+  const m = data.value?.matrices.find((x) => x.procedure.key === r.procedure)
+  return r.step === '*' ? 'every point' : (m?.rows.find((x) => x.step === r.step)?.title ?? r.step)
+}
+const procedureTitle = (key: string) =>
+  data.value?.matrices.find((x) => x.procedure.key === key)?.procedure.title ?? key
+const says = (r: PointRule) =>
+  [
+    `${stepTitle(r)}: ${r.point ? pointWords[r.point]!.toLowerCase() : 'no point'}`,
+    r.rate ? `one in ${r.rate}` : null,
+    `for the ${partyWords[r.party].toLowerCase()}`,
+    r.line ? `on ${name(r.line)}` : null,
+    r.crew ? `by ${name(r.crew)}` : null,
+    `from ${times.date(r.from)}`,
+    r.until ? `until ${times.date(r.until)}` : null,
+  ]
+    .filter(Boolean)
+    .join(', ')
+
+const asking = ref(false)
+const about = reactive({
+  step: null as { key: string; title: string } | null,
+  party: 'inspector' as Party,
+  point: null as MatrixRow['cells'][Party]['point'],
+})
+function change(row: MatrixRow | null, party: Party) {
+  Object.assign(about, {
+    step: row && { key: row.step, title: row.title },
+    party,
+    point: row?.cells[party].point ?? null,
+  })
+  asking.value = true
+}
+const turning = ref<string | null>(null)
+async function review(rule: string, accepted: boolean, reason = '') {
+  try {
+    await api(`${session.base}/points/${rule}`, { body: { accepted, reason } })
+    await load()
+  } catch (error) {
+    ElMessage({
+      type: 'error',
+      message: error instanceof ApiProblem ? error.message : 'This was not sent.',
+      duration: 6000,
+    })
+  }
+}
+const today = new Date().toLocaleDateString('sv-SE', { timeZone: session.zone })
+const fileAddress = computed(
+  () => `/api/${session.base}/points/file?${new URLSearchParams(query.value as Record<string, string>)}`,
+)
+const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
+  i === 0 || rows[i - 1]!.stage !== rows[i]!.stage
+</script>
+
+<template>
+  <div class="page">
+    <ProcedureTabs />
+    <Notice v-if="problem && !data" :problem="problem" @again="load" />
+    <Notice v-else-if="!data" :loading="loading" />
+    <Notice
+      v-else-if="data.matrices.length === 0"
+      empty="No procedure is issued yet"
+      hint="The plan is made of the steps of issued procedures."
+    />
+    <template v-else>
+      <div class="scope">
+        <label
+          >On<ElSelect v-model="line" size="large" aria-label="On which line">
+            <ElOption value="" label="every line" />
+            <ElOption
+              v-for="l in session.overview?.lines ?? []"
+              :key="l.id"
+              :value="l.id"
+              :label="l.name" /></ElSelect
+        ></label>
+        <label
+          >By<ElSelect v-model="crew" size="large" aria-label="By which crew">
+            <ElOption value="" label="every crew" />
+            <ElOption
+              v-for="c in session.overview?.crews ?? []"
+              :key="c.id"
+              :value="c.id"
+              :label="c.name" /></ElSelect
+        ></label>
+        <ul class="legend" aria-label="What the letters mean">
+          <li v-for="(word, letter) in pointWords" :key="letter">
+            <b class="cell" :class="letter">{{ letter }}</b> {{ word }}
+          </li>
+        </ul>
+        <a :href="fileAddress" class="take">Take as CSV</a>
+      </div>
+      <section v-if="pending.length > 0" class="pending" aria-label="To be reviewed">
+        <h2>To be reviewed by a second engineer</h2>
+        <div v-for="r in pending" :key="r.id" class="change">
+          <p class="grow">
+            <strong>{{ procedureTitle(r.procedure) }}.</strong> {{ says(r) }}.
+            <span class="muted small">{{ name(r.by) }}, {{ times.moment(r.at) }}: {{ r.reason }}</span>
+          </p>
+          <template v-if="may && r.by !== session.person?.id">
+            <ElButton type="primary" size="large" @click="review(r.id, true)">Take into the plan</ElButton>
+            <ElButton size="large" @click="turning = r.id">Turn down</ElButton>
+          </template>
+        </div>
+      </section>
+      <div class="parts">
+        <nav class="procedures" aria-label="Procedures in use">
+          <button
+            v-for="m in data.matrices"
+            :key="m.procedure.key"
+            type="button"
+            :class="{ here: m === matrix }"
+            :aria-current="m === matrix || undefined"
+            @click="chosen = m.procedure.key"
+          >
+            {{ m.procedure.title }}<span class="muted small">{{ counts(m) }} points</span>
+          </button>
+        </nav>
+        <section v-if="matrix" class="sheet matrix" :aria-label="matrix.procedure.title">
+          <header>
+            <h2 class="grow">
+              {{ matrix.procedure.title }}
+              <span class="muted small">revision {{ matrix.procedure.revision }}</span>
+            </h2>
+            <ElButton v-if="may" size="large" @click="change(null, 'inspector')">New crew …</ElButton>
+          </header>
+          <table class="figures">
+            <thead>
+              <tr>
+                <th>Step</th>
+                <th class="party">Crew</th>
+                <th v-for="p in parties" :key="p" class="party">{{ partyWords[p] }}</th>
+              </tr>
+            </thead>
+            <tbody>
+              <template v-for="(r, i) in matrix.rows" :key="r.step">
+                <tr v-if="firstOfStage(matrix.rows, i)" class="stage">
+                  <th :colspan="parties.length + 2" scope="rowgroup">{{ r.stage }}</th>
+                </tr>
+                <tr>
+                  <th scope="row">{{ r.title }}</th>
+                  <td class="party muted">makes</td>
+                  <td v-for="p in parties" :key="p" class="party">
+                    <component
+                      :is="may ? 'button' : 'span'"
+                      :type="may ? 'button' : undefined"
+                      class="cell"
+                      :class="[r.cells[p].point ?? 'none', { changed: r.cells[p].rule }]"
+                      :aria-label="`${r.title}, ${partyWords[p]}: ${r.cells[p].point ? pointWords[r.cells[p].point!] : 'nothing'}`"
+                      @click="may && change(r, p)"
+                      >{{ r.cells[p].point ?? '' }}</component
+                    >
+                    <span v-if="r.cells[p].rate" class="muted small rate">1 in {{ r.cells[p].rate }}</span>
+                  </td>
+                </tr>
+              </template>
+            </tbody>
+          </table>
+          <template v-if="past.length > 0">
+            <h3>Changes</h3>
+            <p v-for="r in past" :key="r.id" class="small">
+              <span :class="{ gone: !r.review!.accepted }">{{ says(r) }}</span>
+              <span class="muted">
+                – {{ name(r.by) }}: {{ r.reason }}.
+                {{ r.review!.accepted ? 'Reviewed' : `Turned down: ${r.review!.reason}` }} by
+                {{ name(r.review!.by) }}, {{ times.moment(r.review!.at) }}</span
+              >
+            </p>
+          </template>
+        </section>
+      </div>
+      <PointDialog
+        v-if="matrix"
+        v-model="asking"
+        :procedure="matrix.procedure"
+        :step="about.step"
+        :party="about.party"
+        :point="about.point"
+        :line="line || null"
+        :crew="crew || null"
+        :today="today"
+        @done="load"
+      />
+      <AskDialog
+        :model-value="turning !== null"
+        title="Turn the change down"
+        label="Why?"
+        action="Turn down"
+        :send="(reason: string) => review(turning!, false, reason)"
+        @update:model-value="turning = null"
+      />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.scope {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: flex-end;
+  gap: 12px 20px;
+  margin-bottom: 16px;
+}
+.scope label {
+  display: flex;
+  flex-direction: column;
+  gap: 4px;
+  font-size: var(--s14);
+  color: var(--muted);
+}
+.scope .el-select {
+  width: 200px;
+}
+.legend {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 18px;
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  flex: 1;
+}
+.legend li {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-height: 48px;
+}
+.take {
+  display: flex;
+  align-items: center;
+  min-height: 48px;
+}
+.pending {
+  border-left: 4px solid var(--held);
+  padding: 4px 0 4px 16px;
+  margin-bottom: 20px;
+}
+.change {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 12px;
+}
+.change p {
+  display: flex;
+  flex-direction: column;
+  margin: 6px 0;
+}
+.parts {
+  display: grid;
+  grid-template-columns: 270px minmax(0, 1fr);
+  gap: 20px;
+  align-items: start;
+}
+.procedures button {
+  display: flex;
+  flex-direction: column;
+  width: 100%;
+  min-height: 52px;
+  padding: 6px 14px;
+  border: 0;
+  border-left: 4px solid transparent;
+  background: none;
+  color: inherit;
+  text-align: left;
+  cursor: pointer;
+}
+.procedures .here {
+  background: var(--wash);
+  border-left-color: var(--line);
+  font-weight: 600;
+}
+.matrix {
+  padding: 14px 18px;
+}
+.matrix header {
+  display: flex;
+  align-items: center;
+  gap: 16px;
+}
+.party {
+  width: 116px;
+  text-align: center;
+}
+tbody th {
+  text-align: left;
+  font-weight: 400;
+}
+.stage th {
+  padding-top: 16px;
+  font-weight: 600;
+  color: var(--muted);
+}
+.cell {
+  display: inline-grid;
+  place-items: center;
+  width: 44px;
+  height: 44px;
+  border: 1.5px solid var(--hair);
+  border-radius: var(--corner);
+  background: none;
+  color: inherit;
+  font: inherit;
+  font-weight: 600;
+}
+button.cell {
+  cursor: pointer;
+}
+.legend .cell {
+  width: 32px;
+  height: 32px;
+}
+/* A point is told by its letter and by its frame: full, double, dashed or dotted. */
+.H {
+  background: var(--ink);
+  border-color: var(--ink);
+  color: var(--paper);
+}
+.W {
+  border: 4px double var(--ink);
+}
+.S {
+  border: 2px dashed var(--ink);
+}
+.R {
+  border: 2px dotted var(--ink);
+}
+.changed {
+  outline: 2px solid var(--line);
+  outline-offset: 2px;
+}
+.rate {
+  display: block;
+}
+.gone {
+  text-decoration: line-through;
+}
+@media (max-width: 900px) {
+  .parts {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .procedures {
+    display: flex;
+    overflow-x: auto;
+  }
+  .procedures button {
+    flex: none;
+    width: auto;
+    border-left: 0;
+    border-bottom: 4px solid transparent;
+  }
+  .procedures .here {
+    border-bottom-color: var(--line);
+  }
+  .party {
+    width: auto;
+  }
+}
+</style>

@@ -1,0 +1,122 @@
+import type { InterventionPoint } from '../procedure/types'
+
+/** Who comes to look; the crew itself makes everything. */
+export const parties = ['inspector', 'witness', 'authority'] as const
+export type Party = (typeof parties)[number]
+
+/** One change of the inspection and test plan: a cell of the matrix, for where and when it counts. */
+export interface PointRule {
+  id: string
+  /** key of the procedure */
+  procedure: string
+  /** key of the step; `*` turns every point that a procedure has into a hold, for a crew that is new */
+  step: string
+  party: Party
+  point: InterventionPoint | null
+  /** of surveillance: one in so many */
+  rate: number | null
+  /** ids; null for every line or crew */
+  line: string | null
+  crew: string | null
+  /** days; what is opened from the first to the last of them */
+  from: string
+  until: string | null
+  reason: string
+  by: string
+  /** ms */
+  at: number
+  /** by a second engineer; until then it changes nothing */
+  review: { by: string; at: number; accepted: boolean; reason: string } | null
+}
+
+/** What a subject is, as far as the plan tells subjects apart. */
+export interface Where {
+  line: string | null
+  crew: string | null
+  /** the day on which it was opened, or today */
+  day: string
+}
+
+export interface Cell {
+  point: InterventionPoint | null
+  rate: number | null
+  /** the rule that says so; null where the procedure does */
+  rule: string | null
+}
+export type Row = Record<Party, Cell>
+
+const strength: Record<InterventionPoint, number> = { H: 4, W: 3, S: 2, R: 1 }
+export const strongest = (points: readonly (InterventionPoint | null)[]): InterventionPoint | null =>
+  points.reduce<InterventionPoint | null>(
+    (best, p) => (p !== null && (best === null || strength[p] > strength[best]) ? p : best),
+    null,
+  )
+
+/** One in so many is watched where nobody has said otherwise. */
+export const USUAL_RATE = 5
+
+/** Whose a point of a procedure is. */
+const usualParty = (point: InterventionPoint): Party => (point === 'W' ? 'witness' : 'inspector')
+
+const counts = (rule: PointRule, { line, crew, day }: Where) =>
+  rule.review?.accepted === true &&
+  (rule.line === null || rule.line === line) &&
+  (rule.crew === null || rule.crew === crew) &&
+  rule.from <= day &&
+  (rule.until === null || day <= rule.until)
+/** What is said of one crew goes before what is said of a line, and that before what is said of all. */
+const nearness = (rule: PointRule) => (rule.crew === null ? 0 : 2) + (rule.line === null ? 0 : 1)
+
+/**
+ * One row of the matrix as it counts somewhere: what the procedure says, and over it the rule that is
+ * nearest, of equals the one reviewed last.
+ *
+ * @param point what the procedure, or the project from the start, says of the step
+ */
+export function rowOf(
+  rules: readonly PointRule[],
+  procedure: string,
+  step: string,
+  point: InterventionPoint | null,
+  where: Where,
+): Row {
+  const ours = rules
+    .filter((r) => r.procedure === procedure && counts(r, where))
+    .sort((a, b) => nearness(b) - nearness(a) || b.review!.at - a.review!.at)
+  const row = Object.fromEntries(
+    parties.map((party): [Party, Cell] => {
+      const rule = ours.find((r) => r.step === step && r.party === party)
+      if (rule) return [party, { point: rule.point, rate: rule.rate, rule: rule.id }]
+      const own = point !== null && usualParty(point) === party ? point : null
+      return [party, { point: own, rate: own === 'S' ? USUAL_RATE : null, rule: null }]
+    }),
+  ) as Row
+  const all = ours.find((r) => r.step === '*')
+  if (all && strongest(parties.map((p) => row[p].point)) !== null)
+    row[all.party] = { point: 'H', rate: null, rule: all.id }
+  return row
+}
+
+/**
+ * The points of a procedure's steps as they count somewhere, for the judge: of several parties the
+ * strongest.
+ *
+ * @param steps the procedure's steps with the points that it gives them
+ * @param base what the project has said from the start
+ */
+export function pointsFor(
+  rules: readonly PointRule[],
+  procedure: string,
+  steps: readonly { key: string; point?: InterventionPoint | null | undefined }[],
+  base: Readonly<Record<string, InterventionPoint | null>>,
+  where: Where,
+): Record<string, InterventionPoint | null> {
+  const out: Record<string, InterventionPoint | null> = { ...base }
+  if (!rules.some((r) => r.procedure === procedure && counts(r, where))) return out
+  for (const { key, point } of steps) {
+    const own = Object.hasOwn(base, key) ? base[key]! : (point ?? null)
+    const row = rowOf(rules, procedure, key, own, where)
+    out[key] = strongest(parties.map((p) => row[p].point))
+  }
+  return out
+}

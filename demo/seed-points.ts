@@ -1,0 +1,76 @@
+import type { PointRule } from '../core/plan/points'
+import { entriesOf } from '../server/db/entries'
+import { saveSettings } from '../server/db/projects'
+import { findSubject, refreshSubject } from '../server/services/subjects'
+import { noteChange } from '../server/services/changes'
+import { DAY, HOUR, MINUTE, write, type Ground } from './ground'
+
+const dayOf = (at: number) => new Date(at).toISOString().slice(0, 10)
+
+/** What was changed of the inspection plan: one change reviewed, one that waits for its review. */
+async function layRules(g: Ground): Promise<void> {
+  const rule = (more: Partial<PointRule>): PointRule => ({
+    ...{ id: g.random.id(g.now - 3 * DAY), procedure: 'rc-sealant', step: '*', party: 'inspector' },
+    ...{ point: 'H', rate: null, line: null, crew: null, from: dayOf(g.now + DAY), until: null },
+    ...{ reason: '', by: g.people.petra!.person, at: g.now - 3 * DAY, review: null },
+    ...more,
+  })
+  const review = { by: g.people.juno!.person, at: g.now - 2 * DAY, accepted: true, reason: '' }
+  const points = [
+    rule({
+      ...{ procedure: 'frp-threaded', step: 'hand-tight', party: 'authority', point: 'R' },
+      ...{ reason: 'The authority reads the first joints of the brine line.', review },
+    }),
+    rule({
+      ...{ id: g.random.id(g.now - 5 * HOUR), procedure: 'cpvc-solvent-weld', crew: g.crews[3]! },
+      ...{ by: g.people.juno!.person, at: g.now - 5 * HOUR },
+      reason: 'Two joints in five of this crew were rejected.',
+    }),
+  ]
+  g.project.settings = { ...g.project.settings, points }
+  await saveSettings(g.db, g.project.id, g.project.settings)
+  for (const p of points)
+    await noteChange(g.db, g.people.petra!, 'set-rule', { what: 'point-proposed', ...p, review: null })
+}
+
+/** A joint whose witness will come, and one whose witness was asked and stayed away. */
+async function layInvitations(g: Ground): Promise<void> {
+  /** a joint at work where nobody has come to the step yet */
+  const opened = async (system: string, step: string) => {
+    const ids = (await g
+      .db('joints')
+      .where({ project: g.project.id, system })
+      .whereIn('state', ['in-work', 'not-started', 'held'])
+      .whereNotNull('opened_at')
+      .orderBy('number')
+      .pluck('id')) as string[]
+    for (const id of ids) if (!(await entriesOf(g.db, id)).some((e) => e.step === step)) return id
+    return null
+  }
+  const say = async (system: string, step: string, absent: boolean) => {
+    const found = await opened(system, step)
+    if (!found) return
+    const at = absent ? g.now - 4 * HOUR : g.now - 50 * MINUTE
+    const due = at + (absent ? 2.2 : 2.5) * HOUR
+    const invitation = { for: new Date(Math.ceil(due / (15 * MINUTE)) * 15 * MINUTE).toISOString() }
+    await write(g, 'joint', found, 'milo', [{ kind: 'invitation', step, payload: invitation, at }])
+    if (absent)
+      await write(g, 'joint', found, 'milo', [
+        { kind: 'attendance', step, payload: { present: false }, at: due + 20 * MINUTE },
+      ])
+    else
+      await write(g, 'joint', found, 'hale', [
+        { kind: 'reply', step, payload: { accepts: true }, at: at + 12 * MINUTE },
+      ])
+    const subject = (await findSubject(g.db, g.project.id, 'joint', found))!
+    await refreshSubject(g.db, g.project, subject, await entriesOf(g.db, found))
+  }
+  await say('frp-threaded', 'hand-tight', false)
+  await say('hose-band-clamp', 'proof', true)
+}
+
+/** Points of the demo, and who was invited to them. */
+export async function layPoints(g: Ground): Promise<void> {
+  await layRules(g)
+  await layInvitations(g)
+}

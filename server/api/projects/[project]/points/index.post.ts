@@ -1,0 +1,32 @@
+import * as yup from 'yup'
+import { parties } from '#core/plan/points'
+import { uuid } from '#core/record/uuid'
+import { forgetKnown, projectRoute } from '../../../../http/route'
+import { proposePoint } from '../../../../services/points'
+
+const body = yup.object({
+  procedure: yup.string().max(60).required(),
+  step: yup.string().max(60).required(),
+  party: yup.string().oneOf(parties).required(),
+  point: yup
+    .string()
+    .oneOf(['H', 'W', 'S', 'R'] as const)
+    .nullable()
+    .default(null),
+  rate: yup.number().strict().integer().min(1).max(1000).nullable().default(null),
+  line: uuid().nullable().default(null),
+  crew: uuid().nullable().default(null),
+  from: yup.string().max(10).required(),
+  until: yup.string().max(10).nullable().default(null),
+  reason: yup.string().trim().min(1).max(400).required(),
+})
+
+export default projectRoute(
+  'POST /api/projects/:project/points',
+  { body },
+  async ({ db, project, actor, body }) => {
+    const done = await proposePoint(db, project, actor, body)
+    forgetKnown()
+    return done
+  },
+)

@@ -1,0 +1,173 @@
+import type { Knex } from 'knex'
+import { DateTime } from 'luxon'
+import { uuidv7 } from 'uuidv7'
+import { writeCsv } from '#core/files/safe-csv'
+import { parties, rowOf, type Party, type PointRule, type Row } from '#core/plan/points'
+import { Problem } from '#core/problem'
+import { isDay } from '#core/quantity/day'
+import type { CompiledProcedure } from '#core/procedure/compile'
+import type { InterventionPoint } from '#core/procedure/types'
+import { inTransaction } from '../db/connection'
+import { issuedProcedures } from '../db/procedures'
+import { alignmentsOf, crewsOf, lockProject, peopleOf, saveSettings, type Project } from '../db/projects'
+import { noteChange } from './changes'
+import { askRejudge } from './jobs'
+import { compiledProcedure } from './procedures'
+import { actingRole, type Actor } from './record'
+
+export interface MatrixRow {
+  step: string
+  title: string
+  stage: string
+  cells: Row
+}
+/** The plan of one procedure as it counts somewhere. */
+export interface Matrix {
+  procedure: { key: string; title: string; revision: string; of: string }
+  rows: MatrixRow[]
+}
+
+export interface PlanWhere {
+  line: string | null
+  crew: string | null
+  day?: string | undefined
+}
+
+const today = (project: Project) => DateTime.now().setZone(project.zone).toISODate()!
+
+/** Steps of a document as they are written: one made at each end is one row. */
+const stepsOf = ({ procedure }: CompiledProcedure) =>
+  procedure.stages.flatMap((stage) => stage.steps.map((step) => ({ step, stage: stage.title })))
+
+/** Every procedure in use with its points, and what was changed and waits for its review. */
+export async function pointMatrix(
+  db: Knex,
+  project: Project,
+  where: PlanWhere,
+): Promise<{ matrices: Matrix[]; rules: PointRule[]; names: Record<string, string>; notice: number | null }> {
+  const day = where.day ?? today(project)
+  if (!isDay(day)) throw new Problem('not-a-date', 'There is no such day.', 'day')
+  const rules = project.settings.points ?? []
+  const matrices: Matrix[] = []
+  for (const { id } of await issuedProcedures(db, project.id)) {
+    const compiled = await compiledProcedure(db, project.id, id)
+    const { key, title, revision, subject } = compiled.procedure
+    const base = project.settings.plan[key] ?? {}
+    matrices.push({
+      procedure: { key, title, revision, of: subject ?? 'joint' },
+      rows: stepsOf(compiled).map(({ step, stage }) => {
+        const own = Object.hasOwn(base, step.key) ? base[step.key]! : (step.point ?? null)
+        const cells = rowOf(rules, key, step.key, own, { ...where, day })
+        return { step: step.key, title: step.title, stage, cells }
+      }),
+    })
+  }
+  const [people, crews, lines] = await Promise.all([
+    peopleOf(db, project.id),
+    crewsOf(db, project.id),
+    alignmentsOf(db, project.id),
+  ])
+  const names = Object.fromEntries([...people, ...crews, ...lines].map((x) => [x.id, x.name]))
+  return { matrices, rules, names, notice: project.settings.notice ?? null }
+}
+
+export interface Proposed {
+  procedure: string
+  step: string
+  party: Party
+  point: InterventionPoint | null
+  rate: number | null
+  line: string | null
+  crew: string | null
+  from: string
+  until: string | null
+  reason: string
+}
+
+/** Puts a change of the plan before a second engineer. */
+export async function proposePoint(
+  db: Knex,
+  project: Project,
+  actor: Actor,
+  typed: Proposed,
+): Promise<{ id: string }> {
+  actingRole(actor, 'set-rule')
+  const refuse = (field: string, sentence: string): never => {
+    throw new Problem('bad-input', sentence, field)
+  }
+  if (!isDay(typed.from)) refuse('from', 'Say from which day it counts.')
+  if (typed.until !== null && (!isDay(typed.until) || typed.until < typed.from))
+    refuse('until', 'The last day is a day, and not before the first.')
+  if (typed.point === 'S' ? typed.rate === null : typed.rate !== null)
+    refuse('rate', 'Surveillance says how many of so many are watched, and nothing else does.')
+  const found = (await issuedProcedures(db, project.id)).find((p) => p.key === typed.procedure)
+  if (!found) throw new Problem('not-found', 'There is no issued procedure of that key.', 'procedure')
+  const compiled = await compiledProcedure(db, project.id, found.id)
+  if (typed.step === '*') {
+    if (typed.point !== 'H' || typed.crew === null)
+      refuse('step', 'All points of a procedure become holds for one crew only.')
+  } else if (!stepsOf(compiled).some(({ step }) => step.key === typed.step))
+    throw new Problem('not-found', 'The procedure has no such step.', 'step')
+  if (typed.line !== null && !(await alignmentsOf(db, project.id)).some((l) => l.id === typed.line))
+    throw new Problem('not-found', 'There is no such line.', 'line')
+  if (typed.crew !== null && !(await crewsOf(db, project.id)).some((c) => c.id === typed.crew))
+    throw new Problem('not-found', 'There is no such crew.', 'crew')
+  const rule: PointRule = { id: uuidv7(), ...typed, by: actor.person, at: Date.now(), review: null }
+  await inTransaction(db, async (trx) => {
+    const { settings } = await lockProject(trx, project.id)
+    await saveSettings(trx, project.id, { ...settings, points: [...(settings.points ?? []), rule] })
+    await noteChange(trx, actor, 'set-rule', { what: 'point-proposed', ...rule, review: null })
+  })
+  return { id: rule.id }
+}
+
+/**
+ * A second engineer takes a change into the plan or turns it down. What it touches is judged anew by a job.
+ */
+export async function reviewPoint(
+  db: Knex,
+  project: Project,
+  actor: Actor,
+  id: string,
+  { accepted, reason }: { accepted: boolean; reason: string },
+): Promise<{ job: string | null; total: number }> {
+  actingRole(actor, 'set-rule')
+  return inTransaction(db, async (trx) => {
+    const { settings } = await lockProject(trx, project.id)
+    const rules = settings.points ?? []
+    const rule = rules.find((r) => r.id === id)
+    if (!rule) throw new Problem('not-found', 'There is no such change.', 'rule')
+    if (rule.review) throw new Problem('reviewed', 'This was reviewed already.', 'rule')
+    if (rule.by === actor.person)
+      throw new Problem(
+        'own-work',
+        'Who asks for a change does not review it: a second engineer does.',
+        'rule',
+      )
+    if (!accepted && reason === '') throw new Problem('missing', 'Say why it is turned down.', 'reason')
+    const review = { by: actor.person, at: Date.now(), accepted, reason }
+    const points = rules.map((r) => (r.id === id ? { ...r, review } : r))
+    await saveSettings(trx, project.id, { ...settings, points })
+    await noteChange(trx, actor, 'set-rule', { what: 'point-reviewed', rule: id, accepted, reason })
+    return accepted ? askRejudge(trx, project, actor, 'rule', { all: true }) : { job: null, total: 0 }
+  })
+}
+
+/** The plan as a document's rows: every step, and who comes to look. */
+export async function pointsCsv(db: Knex, project: Project, where: PlanWhere): Promise<string> {
+  const { matrices } = await pointMatrix(db, project, where)
+  const said = ({ point, rate }: Row[Party]) =>
+    point === null ? '' : point === 'S' && rate !== null ? `S 1 in ${rate}` : point
+  return writeCsv(
+    ['procedure', 'revision', 'stage', 'step', ...parties],
+    matrices.flatMap((m) =>
+      m.rows.map((r) => [
+        m.procedure.title,
+        m.procedure.revision,
+        r.stage,
+        r.title,
+        ...parties.map((p) => said(r.cells[p])),
+      ]),
+    ),
+  )
+}
