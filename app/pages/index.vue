@@ -109,7 +109,7 @@ onMounted(() => (strip.station = null))
     </Notice>
     <Notice v-else-if="problem && !data" :problem="problem" @again="load" />
     <Notice v-else-if="!data" :loading="loading" />
-    <div v-else class="columns">
+    <div v-else class="columns" :class="{ few: groups.length < 3 }">
       <section v-for="g in groups" :key="g.key" :aria-label="g.title" :class="g.key">
         <header>
           <h2>{{ g.title }}</h2>
@@ -139,7 +139,7 @@ onMounted(() => (strip.station = null))
         </NuxtLink>
       </section>
     </div>
-    <ShiftAnswers v-if="session.can('see-site')" />
+    <ShiftAnswers v-if="session.can('record')" />
   </div>
 </template>
 
@@ -160,6 +160,9 @@ onMounted(() => (strip.station = null))
 }
 .clocks {
   grid-area: 1 / 3 / 3;
+}
+.few > * {
+  grid-area: auto;
 }
 header {
   display: flex;

@@ -130,7 +130,7 @@ export async function today(
     }
   }
   for (const c of coming)
-    if (c.forecast.at < now + SOON)
+    if (c.forecast.at < now + SOON && (c.point === 'W' || !comesToSee(actor)))
       items.push({
         ...{ kind: 'coming', subject: c.joint, step: c.step, title: c.title, place: c.number },
         ...{ station: c.station, crew: crewName(c.crew), since: null, due: c.forecast.at },
@@ -187,14 +187,13 @@ export async function today(
           due: null,
         })
   }
-  const seen = concerns(actor)
-  return items.filter((i) => seen(i.kind)).sort((a, b) => urgency(a, now) - urgency(b, now))
+  const seen = comesToSee(actor) ? items.filter((i) => toSee.has(i.kind)) : items
+  return seen.sort((a, b) => urgency(a, now) - urgency(b, now))
 }
 
 /** Whoever only comes to see sees points and tests. */
 const toSee: ReadonlySet<TodayItem['kind']> = new Set(['invitation', 'coming', 'test'])
-const concerns = (actor: Actor) =>
-  actor.roles.every((role) => role === 'witness') ? (kind: TodayItem['kind']) => toSee.has(kind) : () => true
+const comesToSee = (actor: Actor) => actor.roles.every((role) => role === 'witness')
 
 const DAY = 24 * HOUR
 const WARN_DAYS = 14

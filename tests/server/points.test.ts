@@ -89,7 +89,7 @@ describe('the inspection plan', () => {
     const reply = await fetch(`${clients.ines.address}/api/${base}/points/file`, { headers: { cookie } })
     const rows = (await reply.text()).trim().split('\r\n')
     expect(rows[0]).toBe('procedure,revision,stage,step,inspector,witness,authority')
-    expect(rows.some((r) => /Hand-tight, looked at,,W,/.test(r))).toBe(true)
+    expect(rows.some((r) => /"Hand-tight, looked at",,W,/.test(r))).toBe(true)
   })
 })
 

@@ -47,6 +47,7 @@ svg {
   flex: none;
 }
 .words {
+  white-space: nowrap;
   display: flex;
   flex-direction: column;
   line-height: 1.2;

@@ -98,7 +98,7 @@ async function send() {
       </template>
       <div class="two">
         <label
-          >On<ElSelect v-model="form.line" size="large" aria-label="On which line">
+          >On<ElSelect v-model="form.line" size="large" aria-label="On which line" placeholder="every line">
             <ElOption value="" label="every line" />
             <ElOption
               v-for="l in session.overview?.lines ?? []"
@@ -107,7 +107,12 @@ async function send() {
               :label="l.name" /></ElSelect
         ></label>
         <label
-          >By<ElSelect v-model="form.crew" size="large" aria-label="By which crew">
+          >By<ElSelect
+            v-model="form.crew"
+            size="large"
+            aria-label="By which crew"
+            :placeholder="step ? 'every crew' : 'which?'"
+          >
             <ElOption v-if="step" value="" label="every crew" />
             <ElOption
               v-for="c in session.overview?.crews ?? []"

@@ -34,6 +34,16 @@ function invite() {
   emit('say', 'invitation', { for: wanted.value.toUTC().toISO({ suppressMilliseconds: true }) })
   asking.value = false
 }
+const invitedSays = computed(() =>
+  props.witness.for === null
+    ? ''
+    : `Invited ${times.moment(props.witness.invitedAt!)} for ${times.moment(props.witness.for)}.`,
+)
+const answeredSays = computed(() =>
+  props.witness.at !== null && props.witness.by
+    ? `${props.people[props.witness.by] ?? ''}, ${times.moment(props.witness.at)}.`
+    : '',
+)
 const over = computed(() => ['attended', 'absent'].includes(props.witness.state))
 const due = computed(() => props.witness.for !== null && props.now >= props.witness.for)
 </script>
@@ -42,12 +52,8 @@ const due = computed(() => props.witness.for !== null && props.now >= props.witn
   <section class="witness" aria-label="Witness point">
     <p>
       <strong>{{ witness.sentence }}</strong>
-      <template v-if="witness.for !== null">
-        Invited {{ times.moment(witness.invitedAt!) }} for {{ times.moment(witness.for) }}.</template
-      >
-      <span v-if="witness.at !== null && witness.by" class="muted">
-        {{ people[witness.by] }}, {{ times.moment(witness.at) }}.</span
-      >
+      {{ invitedSays }}
+      <span class="muted">{{ answeredSays }}</span>
     </p>
     <div class="row wrap">
       <template v-if="mayRecord && !over">

@@ -52,11 +52,16 @@ const weekly = computed(() => data.value?.weeks.slice(-6) ?? [])
             {{ w.number }} waits for {{ times.span(now - w.since) }}: {{ w.title }}
           </p>
           <p v-for="c in data.coming" :key="`${c.joint} ${c.step}`">
-            {{ c.number }} comes to {{ c.title }} about {{ times.clock(c.forecast.at) }}
-            <span class="muted small"
-              >between {{ times.clock(c.forecast.from) }} and {{ times.clock(c.forecast.to) }}, by its last
-              {{ c.forecast.of }} joints</span
+            <template v-if="c.forecast.to - now < 60_000"
+              >{{ c.number }} should be at {{ c.title }} by now</template
             >
+            <template v-else
+              >{{ c.number }} comes to {{ c.title }} about {{ times.clock(c.forecast.at) }}
+              <span class="muted small"
+                >between {{ times.clock(c.forecast.from) }} and {{ times.clock(c.forecast.to) }}, by its last
+                {{ c.forecast.of }} joints</span
+              >
+            </template>
           </p>
           <p>
             <strong class="big">{{ data.today }}</strong> accepted today<template v-if="data.usual !== null"
@@ -77,7 +82,7 @@ const weekly = computed(() => data.value?.weeks.slice(-6) ?? [])
             </thead>
             <tbody>
               <tr v-for="w in weekly" :key="w.from">
-                <td>{{ times.date(w.from) }}</td>
+                <td class="tight">{{ times.date(w.from) }}</td>
                 <td><ShareBar :share="w.share" :label="`Week from ${times.date(w.from)}`" /></td>
                 <td class="number">{{ w.made }}</td>
               </tr>
@@ -159,12 +164,17 @@ const weekly = computed(() => data.value?.weeks.slice(-6) ?? [])
 <style scoped>
 .grid {
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(340px, 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(460px, 1fr));
   gap: 16px;
   align-items: start;
 }
 section {
   padding: 16px 18px;
+}
+.tight,
+.number,
+td:first-child {
+  white-space: nowrap;
 }
 .wide {
   grid-column: 1 / -1;

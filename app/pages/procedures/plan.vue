@@ -34,7 +34,7 @@ const may = computed(() => session.can('set-rule'))
 const name = (id: string | null) => (id === null ? null : (data.value?.names[id] ?? ''))
 const stepTitle = (r: PointRule) => {
   const m = data.value?.matrices.find((x) => x.procedure.key === r.procedure)
-  return r.step === '*' ? 'every point' : (m?.rows.find((x) => x.step === r.step)?.title ?? r.step)
+  return r.step === '*' ? 'Every point' : (m?.rows.find((x) => x.step === r.step)?.title ?? r.step)
 }
 const procedureTitle = (key: string) =>
   data.value?.matrices.find((x) => x.procedure.key === key)?.procedure.title ?? key
@@ -99,7 +99,7 @@ const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
     <template v-else>
       <div class="scope">
         <label
-          >On<ElSelect v-model="line" size="large" aria-label="On which line">
+          >On<ElSelect v-model="line" size="large" aria-label="On which line" placeholder="every line">
             <ElOption value="" label="every line" />
             <ElOption
               v-for="l in session.overview?.lines ?? []"
@@ -108,7 +108,7 @@ const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
               :label="l.name" /></ElSelect
         ></label>
         <label
-          >By<ElSelect v-model="crew" size="large" aria-label="By which crew">
+          >By<ElSelect v-model="crew" size="large" aria-label="By which crew" placeholder="every crew">
             <ElOption value="" label="every crew" />
             <ElOption
               v-for="c in session.overview?.crews ?? []"
@@ -319,6 +319,14 @@ const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
 tbody th {
   text-align: left;
   font-weight: 400;
+}
+tbody td,
+tbody th {
+  vertical-align: middle;
+}
+tbody tr:not(.stage) th {
+  color: var(--ink);
+  font-size: var(--s16);
 }
 .stage th {
   padding-top: 16px;

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { checkAttendance } from '../../../core/judgement/duties'
 import { witnessOf } from '../../../core/judgement/witness'
-import { Problem } from '../../../core/problem'
+import type { Problem } from '../../../core/problem'
 import type { Entry } from '../../../core/record/entry'
 import { entry, T0, yes } from '../entries'
 
