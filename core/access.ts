@@ -53,6 +53,7 @@ export const actions = {
   'verify-ncr': ['inspector'],
 
   'run-test': testers,
+  'plan-halves': testers,
   'start-unready-test': ['engineer'],
   'take-foreign-log': ['engineer'],
   'sign-test': ['witness', 'inspector'],

@@ -112,6 +112,16 @@ export const instruments = [
     days: 160,
   },
   {
+    name: 'Low gauge L-2',
+    kind: 'low gauge',
+    quantity: 'pressure',
+    min: -60e3,
+    max: 60e3,
+    resolution: 10,
+    uncertainty: 150,
+    days: 210,
+  },
+  {
     name: 'Nuclear gauge N-1',
     kind: 'density gauge',
     quantity: 'density',

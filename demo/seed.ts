@@ -1,28 +1,20 @@
 import { nameKey } from '../core/record/names'
-import { readFileSync } from 'node:fs'
 import type { Knex } from 'knex'
-import Papa from 'papaparse'
 import { insertInstallation, installationName } from '../server/db/links'
 import { emptySummary, projectSubject } from '../core/judgement/projection'
-import { elevationAt } from '../core/pressure/pack'
-import { readPressureLog } from '../core/pressure/log'
 import { loadProcedure } from '../core/procedure/load'
 import { readFacts } from '../core/procedure/facts'
 import { forCore, type StoredEntry } from '../server/db/entries'
 import { findJoint } from '../server/db/joints'
 import { saveProjection } from '../server/db/projection'
 import { findProject } from '../server/db/projects'
-import { insertFile } from '../server/db/files'
-import { findPack, insertPack, savePack } from '../server/db/site'
 import { judgeOptions } from '../server/services/judging'
 import { saveMakeup } from '../server/services/makeup'
 import { disposeNcr, raiseNcr, reworkNcr, verifyNcr } from '../server/services/ncrs'
-import { evaluate, projectPack } from '../server/services/pack-sheet'
-import { sha256, type Actor } from '../server/services/record'
+import type { Actor } from '../server/services/record'
 import { hashSecret } from '../server/services/secrets'
 import { conformingJoint, upTo, type Made } from './joint-entries'
 import { crewNames, demoPassword, demoPeople, demoPin } from './people'
-import { makeLog } from './pressure-log'
 import { DAY, HOUR, MINUTE, write, type Ground, openedBefore } from './ground'
 import { seeded } from './random'
 import { layOtherLines, layOtherJoints } from './seed-systems'
@@ -30,6 +22,7 @@ import { layProcedures } from './seed-procedures'
 import { procedureSource } from './system-records'
 import { catalogue } from './goods'
 import { layEmbedment } from './seed-embedment'
+import { layPacks } from './seed-packs'
 import { layPoints } from './seed-points'
 import { layReaches } from './seed-reaches'
 import { layGoods, type Stock } from './seed-goods'
@@ -404,134 +397,6 @@ async function layNcr(g: Ground, joint: string, scene: string, lead: string) {
   )
   await verifyNcr(db, g.project, people.oskar!, id, true, 'Seen and measured.', new Date(now - 26.5 * HOUR))
 }
-
-async function layPacks(g: Ground) {
-  const { db, random, now } = g
-  const packs: [
-    number: string,
-    line: 'main' | 'branch',
-    from: number,
-    to: number,
-    dueDays: number,
-    story: 'signed' | 'failed' | 'evaluated' | 'planned',
-  ][] = [
-    ['TP-01', 'main', 0, 900, -12, 'signed'],
-    ['TP-02', 'main', 900, 1500, -5, 'failed'],
-    ['TP-03', 'main', 1500, 2100, 0.1, 'planned'],
-    ['TP-04', 'main', 2100, 2760, 0.3, 'planned'],
-    ['TP-05', 'branch', 0, 72, 0.4, 'planned'],
-  ]
-  for (const [number, key, from, to, dueDays, story] of packs) {
-    const id = random.id(now - 20 * DAY)
-    const line = key === 'main' ? risingMain : branch
-    const section =
-      key === 'main'
-        ? { length: to - from, insideDiameter: 0.2578, wall: 0.0286, modulus: 900e6 }
-        : { length: to - from, insideDiameter: 0.0514, wall: 0.0058, modulus: 900e6 }
-    const testPressure = 12.5e5
-    await insertPack(db, g.project.id, {
-      id,
-      alignment: g.lines[key],
-      number,
-      from,
-      to,
-      method: 'pe-expansion',
-      gauge: g.instruments.gauge!,
-      dueAt: new Date(now + dueDays * DAY),
-      design: {
-        section,
-        outsideDiameter: key === 'main' ? 0.315 : 0.063,
-        rating: 16e5,
-        weakest: key === 'main' ? 'Pipe PE 315 SDR 11' : 'Pipe PE 63 SDR 11',
-        gaugeElevation: elevationAt(line.profile, from),
-        testPressure,
-        required: 10e5,
-        methodMaterial: 'polyethylene',
-        parameters: { testPressure, gaugeUncertainty: 2500 },
-      },
-    })
-    if (story === 'planned') continue
-    const startedAt = now + dueDays * DAY - 6 * HOUR
-    const csv = Papa.unparse(
-      makeLog({
-        testPressure: 1250,
-        startedAt,
-        leak: story === 'failed' ? 96 : 0,
-        seed: SEED + from,
-        step: 60,
-      }),
-    )
-    const bytes = Buffer.from(csv)
-    const file = {
-      id: random.id(startedAt),
-      name: `${number}-log.csv`,
-      mime: 'text/csv',
-      sha256: sha256(bytes),
-      bytes,
-    }
-    await insertFile(db, g.project.id, g.people.ines!.person, file)
-    const pack = (await findPack(db, g.project.id, id))!
-    const log = readPressureLog(csv)
-    const evaluation = evaluate(pack, log.samples)
-    const end = startedAt + 5.8 * HOUR
-    const rows = ['restraint', 'filled', 'sensor', 'exclusion', 'witness']
-    let entries = await write(g, 'pack', id, 'ines', [
-      ...rows.map((row, i) => ({
-        kind: 'confirmation' as const,
-        step: row,
-        payload: { answer: 'yes' },
-        at: startedAt - HOUR + i * MINUTE,
-      })),
-      { kind: 'start', payload: { open: [], reason: null }, at: startedAt },
-      {
-        kind: 'run',
-        payload: {
-          file: file.id,
-          sha256: file.sha256,
-          samples: log.samples.length,
-          startedAt: new Date(log.startedAt).toISOString(),
-        },
-        at: end,
-      },
-      { kind: 'evaluation', payload: { ...evaluation }, at: end + 1000 },
-    ])
-    if (story === 'signed')
-      entries = await write(
-        g,
-        'pack',
-        id,
-        'hale',
-        [
-          {
-            kind: 'signature',
-            payload: { name: g.people.hale!.name, image: SIGNATURE, digest: entries.at(-1)!.hash },
-            at: end + 20 * MINUTE,
-          },
-        ],
-        entries,
-      )
-    await savePack(db, id, projectPack(entries))
-    if (story === 'failed') {
-      await raiseNcr(
-        db,
-        g.project,
-        g.people.ines!,
-        {
-          id: random.id(end),
-          subjectType: 'pack',
-          subject: id,
-          step: null,
-          photo: null,
-        },
-        null,
-        new Date(end + HOUR),
-      )
-    }
-  }
-}
-
-/** A drawn line as PNG, 1 × 1 would not print: a small made-up scrawl. */
-const SIGNATURE = readFileSync(new URL('./signature.txt', import.meta.url), 'utf8').trim()
 
 /** Lays out the demo project once. @returns false when it is there already */
 export async function seedDemo(db: Knex, now = Date.now()): Promise<boolean> {

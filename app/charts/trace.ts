@@ -25,22 +25,58 @@ export const pageColours = (): ChartColours => {
   }
 }
 
-/** The trace of a pressure test with its phases and the band it must keep in the hold. Hours and kPa. */
+/** The unit of time in which a test of such a length is read. */
+export function timeUnit(seconds: number): { name: string; of: number } {
+  if (seconds > 2 * 3600) return { name: 'hours', of: 3600 }
+  return seconds > 300 ? { name: 'minutes', of: 60 } : { name: 'seconds', of: 1 }
+}
+
+interface Trend {
+  from: number
+  to: number
+  /** Pa/s, with half its interval */
+  slope: number
+  half: number
+}
+
+/** The trend over its stretch through the middle of the readings, and how far it may as well go. */
+function trendSeries(samples: readonly Sample[], trend: Trend, unit: number, c: ChartColours) {
+  const inside = samples.filter((s) => s.t >= trend.from && s.t <= trend.to)
+  if (inside.length < 2) return []
+  const mid = inside.reduce((sum, s) => sum + s.t, 0) / inside.length
+  const level = inside.map((s) => s.pressure - trend.slope * (s.t - mid)).sort((a, b) => a - b)
+  const middle = level[level.length >> 1]!
+  const line = (slope: number) =>
+    [trend.from, trend.to].map((t) => [t / unit, (middle + slope * (t - mid)) / 1000])
+  const style = (type: 'solid' | 'dotted') => ({ width: type === 'solid' ? 2 : 1.5, type, color: c.ink })
+  return [
+    { name: 'Trend', slope: trend.slope, type: 'solid' as const },
+    { name: 'at least', slope: trend.slope - trend.half, type: 'dotted' as const },
+    { name: 'at most', slope: trend.slope + trend.half, type: 'dotted' as const },
+  ].map((s) => ({
+    ...{ type: 'line', name: s.name, showSymbol: false, silent: true, data: line(s.slope) },
+    ...{ lineStyle: style(s.type), itemStyle: { color: c.ink }, tooltip: { show: false } },
+  }))
+}
+
+/** The trace of a pressure test with its phases and the band it must keep in the hold. */
 export function traceOption(
   samples: readonly Sample[],
   evaluation: TestEvaluation | null,
   testPressure: number,
   band: number,
   c: ChartColours,
+  trend: Trend | null = null,
 ): EChartsCoreOption {
+  const { name: unitName, of: unit } = timeUnit(samples.at(-1)?.t ?? 0)
   const phases = (evaluation?.phases ?? []).filter((p) => p.key !== 'reduction')
   const hold = evaluation?.phases.find((p) => p.key === 'hold')
   const start = hold ? samples.find((s) => s.t >= hold.from)?.pressure : undefined
   const lines =
     hold && start !== undefined
       ? [1 - band, 1 + band].map((f) => [
-          { coord: [hold.from / 3600, (start * f) / 1000] },
-          { coord: [hold.to / 3600, (start * f) / 1000] },
+          { coord: [hold.from / unit, (start * f) / 1000] },
+          { coord: [hold.to / unit, (start * f) / 1000] },
         ])
       : []
   return {
@@ -56,7 +92,7 @@ export function traceOption(
     },
     xAxis: {
       type: 'value',
-      name: 'hours',
+      name: unitName,
       nameLocation: 'middle',
       nameGap: 28,
       max: 'dataMax',
@@ -80,17 +116,17 @@ export function traceOption(
         showSymbol: false,
         lineStyle: { width: 2, color: c.line },
         itemStyle: { color: c.line },
-        data: samples.map((s) => [s.t / 3600, s.pressure / 1000]),
+        data: samples.map((s) => [s.t / unit, s.pressure / 1000]),
         markArea: {
           silent: true,
           label: { color: c.muted, fontSize: 13, position: 'insideTop' },
           data: phases.map((p, i) => [
             {
-              name: p.to - p.from > 1200 ? p.title : '',
-              xAxis: p.from / 3600,
+              name: (p.to - p.from) / (samples.at(-1)?.t || 1) > 0.08 ? p.title : '',
+              xAxis: p.from / unit,
               itemStyle: { color: i % 2 ? c.wash : 'transparent' },
             },
-            { xAxis: p.to / 3600 },
+            { xAxis: p.to / unit },
           ]),
         },
         markLine: {
@@ -104,6 +140,7 @@ export function traceOption(
           ],
         },
       },
+      ...(trend ? trendSeries(samples, trend, unit, c) : []),
     ],
   }
 }

@@ -29,11 +29,19 @@ const props = defineProps<{
   evaluation: TestEvaluation | null
   testPressure: number
   band: number
+  trend?: { from: number; to: number; slope: number; half: number } | null
 }>()
 const { shift } = useShift()
 const option = computed(() => {
   void shift.value
-  return traceOption(props.samples, props.evaluation, props.testPressure, props.band, pageColours())
+  return traceOption(
+    props.samples,
+    props.evaluation,
+    props.testPressure,
+    props.band,
+    pageColours(),
+    props.trend ?? null,
+  )
 })
 </script>
 

@@ -72,7 +72,7 @@ export function readyList(facts: ReadyFacts): ReadyRow[] {
       facts.joints.length === 0
         ? 'There is no joint in this section.'
         : unfinished.length === 0
-          ? `${facts.joints.length} joints accepted.`
+          ? `${facts.joints.length} ${facts.joints.length === 1 ? 'joint' : 'joints'} accepted.`
           : `Not accepted: ${some(unfinished, (j) => j.number)}.`,
       unfinished.slice(0, 8).map(joint),
     ),

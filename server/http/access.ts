@@ -116,6 +116,8 @@ export const access = {
   'POST /api/projects/:project/reaches/:reach/release': 'sign-off',
   'GET /api/projects/:project/packs': 'see-office',
   'GET /api/projects/:project/packs/:pack': 'see-office',
+  'GET /api/projects/:project/packs/:pack/halving': 'see-office',
+  'POST /api/projects/:project/packs/:pack/halve': 'plan-halves',
   'POST /api/projects/:project/packs/:pack/confirm': 'run-test',
   'POST /api/projects/:project/packs/:pack/start': 'run-test',
   'POST /api/projects/:project/packs/:pack/log': 'run-test',

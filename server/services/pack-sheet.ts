@@ -2,6 +2,7 @@ import type { Knex } from 'knex'
 import { stateAt } from '#core/judgement/ahead'
 import { standing } from '#core/judgement/standing'
 import type { TestReadiness } from '#core/judgement/types'
+import { analyseLog, type Analysis } from '#core/pressure/analysis'
 import { readPressureLog, type Sample } from '#core/pressure/log'
 import { planPack, profileBetween } from '#core/pressure/pack'
 import { evaluateLog, type PackTest, type TestEvaluation } from '#core/pressure/report'
@@ -175,6 +176,25 @@ export function thin(samples: Sample[], most = SCREEN_POINTS): Sample[] {
   return out
 }
 
+/** What the log says beyond its verdict; nothing while no phase has begun. */
+function analysisOf(
+  pack: Pack,
+  material: string,
+  samples: readonly Sample[],
+  kept: TestEvaluation | null,
+): Analysis | null {
+  const hold = (kept ?? evaluate(pack, samples)).phases.at(-1)
+  if (!hold || hold.to <= hold.from) return null
+  const { section, testPressure, parameters } = pack.design
+  const resolution = typeof parameters.gaugeResolution === 'number' ? parameters.gaugeResolution : 0
+  return analyseLog(
+    samples,
+    { section: { ...section }, resolution, testPressure },
+    hold,
+    /polyethylene/i.test(material),
+  )
+}
+
 export async function packSheet(db: Knex, project: Project, actor: Actor, id: string) {
   const pack = await packOf(db, actor, id)
   const entries = await entriesOf(db, id)
@@ -206,6 +226,7 @@ export async function packSheet(db: Knex, project: Project, actor: Actor, id: st
           ? evaluate(pack, log.samples)
           : null
         : evaluation,
+    analysis: log ? analysisOf(pack, line.material, log.samples, evaluation) : null,
     signatures: stands
       .filter((e) => e.kind === 'signature' && (!started || e.recordedAt > started.recordedAt))
       .map((e) => ({

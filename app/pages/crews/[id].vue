@@ -38,37 +38,68 @@ const weekly = computed(() => data.value?.weeks.slice(-6) ?? [])
         <p class="muted">{{ data.leads.join(', ') || 'nobody leads it' }}</p>
       </div>
       <div class="grid">
-        <section class="sheet" aria-label="Now">
-          <h2>Now</h2>
-          <NuxtLink v-if="data.now" :to="`/joints/${data.now.joint}`" class="now">
-            <StateGlyph :state="data.now.state" :size="34" />
-            <span
-              ><strong>{{ data.now.number }}</strong> {{ data.now.step ?? 'waits for the time to pass'
-              }}<br /><span class="muted small">last answer {{ times.moment(data.now.since) }}</span></span
-            >
-          </NuxtLink>
-          <p v-else class="muted">Nothing is being made.</p>
-          <p v-for="w in data.waits" :key="`${w.joint} ${w.step}`" class="held">
-            {{ w.number }} waits for {{ times.span(now - w.since) }}: {{ w.title }}
-          </p>
-          <p v-for="c in data.coming" :key="`${c.joint} ${c.step}`">
-            <template v-if="c.forecast.to - now < 60_000"
-              >{{ c.number }} should be at {{ c.title }} by now</template
-            >
-            <template v-else
-              >{{ c.number }} comes to {{ c.title }} about {{ times.clock(c.forecast.at) }}
-              <span class="muted small"
-                >between {{ times.clock(c.forecast.from) }} and {{ times.clock(c.forecast.to) }}, by its last
-                {{ c.forecast.of }} joints</span
+        <div class="column">
+          <section class="sheet" aria-label="Now">
+            <h2>Now</h2>
+            <NuxtLink v-if="data.now" :to="`/joints/${data.now.joint}`" class="now">
+              <StateGlyph :state="data.now.state" :size="34" />
+              <span
+                ><strong>{{ data.now.number }}</strong> {{ data.now.step ?? 'waits for the time to pass'
+                }}<br /><span class="muted small">last answer {{ times.moment(data.now.since) }}</span></span
               >
-            </template>
-          </p>
-          <p>
-            <strong class="big">{{ data.today }}</strong> accepted today<template v-if="data.usual !== null"
-              >, usually {{ data.usual.toFixed(1) }} on a day of work</template
-            >
-          </p>
-        </section>
+            </NuxtLink>
+            <p v-else class="muted">Nothing is being made.</p>
+            <p v-for="w in data.waits" :key="`${w.joint} ${w.step}`" class="held">
+              {{ w.number }} waits for {{ times.span(now - w.since) }}: {{ w.title }}
+            </p>
+            <p v-for="c in data.coming" :key="`${c.joint} ${c.step}`">
+              <template v-if="c.forecast.to - now < 60_000"
+                >{{ c.number }} should be at {{ c.title }} by now</template
+              >
+              <template v-else
+                >{{ c.number }} comes to {{ c.title }} about {{ times.clock(c.forecast.at) }}
+                <span class="muted small"
+                  >between {{ times.clock(c.forecast.from) }} and {{ times.clock(c.forecast.to) }}, by its
+                  last {{ c.forecast.of }} joints</span
+                >
+              </template>
+            </p>
+            <p>
+              <strong class="big">{{ data.today }}</strong> accepted today<template v-if="data.usual !== null"
+                >, usually {{ data.usual.toFixed(1) }} on a day of work</template
+              >
+            </p>
+          </section>
+          <section class="sheet" aria-label="Standing">
+            <h2>Stood in the last seven days</h2>
+            <StandingBar :standing="data.standing" :most="most" />
+            <table v-if="data.stands.length > 0" class="figures">
+              <thead>
+                <tr>
+                  <th>Where</th>
+                  <th>Since</th>
+                  <th>Why</th>
+                  <th class="number">How long</th>
+                </tr>
+              </thead>
+              <tbody>
+                <tr v-for="s in data.stands.slice(0, 10)" :key="`${s.subject} ${s.from}`">
+                  <td>
+                    <NuxtLink :to="`/joints/${s.subject}`">{{ s.number }}</NuxtLink>
+                  </td>
+                  <td>{{ times.moment(s.from) }}</td>
+                  <td>
+                    {{ standingWords[s.cause] }}<template v-if="s.title">, {{ s.title }}</template>
+                  </td>
+                  <td class="number">
+                    {{ times.span(length(s)) }}<template v-if="s.to === null"> so far</template>
+                  </td>
+                </tr>
+              </tbody>
+            </table>
+            <p v-else class="muted">It waited for nobody in two weeks.</p>
+          </section>
+        </div>
         <section class="sheet" aria-label="Right at the first try">
           <h2>Right at the first try</h2>
           <ShareBar :share="data.right" label="Right at the first try in four weeks" />
@@ -107,35 +138,6 @@ const weekly = computed(() => data.value?.weeks.slice(-6) ?? [])
             </ul>
           </template>
         </section>
-        <section class="sheet" aria-label="Standing">
-          <h2>Stood in the last seven days</h2>
-          <StandingBar :standing="data.standing" :most="most" />
-          <table v-if="data.stands.length > 0" class="figures">
-            <thead>
-              <tr>
-                <th>Where</th>
-                <th>Since</th>
-                <th>Why</th>
-                <th class="number">How long</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="s in data.stands.slice(0, 10)" :key="`${s.subject} ${s.from}`">
-                <td>
-                  <NuxtLink :to="`/joints/${s.subject}`">{{ s.number }}</NuxtLink>
-                </td>
-                <td>{{ times.moment(s.from) }}</td>
-                <td>
-                  {{ standingWords[s.cause] }}<template v-if="s.title">, {{ s.title }}</template>
-                </td>
-                <td class="number">
-                  {{ times.span(length(s)) }}<template v-if="s.to === null"> so far</template>
-                </td>
-              </tr>
-            </tbody>
-          </table>
-          <p v-else class="muted">It waited for nobody in two weeks.</p>
-        </section>
         <section class="sheet wide" aria-label="What it measures">
           <h2>What it measures</h2>
           <p v-if="!shown" class="muted">Five joints with the same reading make a chart.</p>
@@ -170,6 +172,11 @@ const weekly = computed(() => data.value?.weeks.slice(-6) ?? [])
 }
 section {
   padding: 16px 18px;
+}
+.column {
+  display: flex;
+  flex-direction: column;
+  gap: 16px;
 }
 .tight,
 .number,

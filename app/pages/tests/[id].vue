@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { uuidv7 } from 'uuidv7'
 import type { packSheet } from '../../../server/services/pack-sheet'
+import { testMethods } from '#core/pressure/methods/registry'
 import { showDuration, showQuantity } from '#core/quantity/show'
 import { useSession } from '~/stores/session'
 import { useStrip } from '~/stores/strip'
@@ -35,6 +36,12 @@ const band = computed(() => {
   const given = data.value?.pack.design.parameters.band
   return typeof given === 'number' ? given : data.value?.pack.method === 'pe-expansion' ? 0.05 : 0
 })
+/** the trend of the hold as it is drawn: over the phase it was taken from */
+const trend = computed(() => {
+  const a = data.value?.analysis
+  return a?.slope ? { from: a.from, to: a.to, ...a.slope } : null
+})
+const method = computed(() => testMethods.get(data.value?.pack.method ?? ''))
 const phase = computed(() => data.value?.evaluation?.phases.at(-1) ?? null)
 const paths: Record<string, string> = { joint: '/joints/', ncr: '/ncrs/', reach: '/embedment/' }
 const glyph: Record<string, 'accepted' | 'rejected' | 'too-close' | 'waiting'> = {
@@ -149,7 +156,8 @@ const fileInput = ref<HTMLInputElement | null>(null)
             :size="28"
           /><strong>{{ packStateWords[pack.state] }}</strong>
           <span class="muted grow"
-            >{{ data.line.name }}, {{ pack.from.toFixed(0) }} to {{ pack.to.toFixed(0) }} m</span
+            >{{ method?.title }} · {{ data.line.name }}, {{ pack.from.toFixed(0) }} to
+            {{ pack.to.toFixed(0) }} m</span
           >
         </div>
         <PressureProfile :plan="data.plan" :rating="pack.design.rating" :required="pack.design.required" />
@@ -162,17 +170,19 @@ const fileInput = ref<HTMLInputElement | null>(null)
             <dt>Pushes on each closure</dt>
             <dd>{{ showQuantity(data.plan.endThrust, 'force', 'kN', 3) }}</dd>
           </div>
-          <div>
-            <dt>Fill</dt>
-            <dd>
-              {{ showQuantity(data.plan.fillVolume, 'volume', 'm³', 3) }} in
-              {{ showDuration(data.plan.fillTime) }}
-            </dd>
-          </div>
-          <div>
-            <dt>To raise</dt>
-            <dd>{{ showQuantity(data.plan.waterToRaise, 'volume', 'L', 3) }}</dd>
-          </div>
+          <template v-if="!method?.air">
+            <div>
+              <dt>Fill</dt>
+              <dd>
+                {{ showQuantity(data.plan.fillVolume, 'volume', 'm³', 3) }} in
+                {{ showDuration(data.plan.fillTime) }}
+              </dd>
+            </div>
+            <div>
+              <dt>To raise</dt>
+              <dd>{{ showQuantity(data.plan.waterToRaise, 'volume', 'L', 3) }}</dd>
+            </div>
+          </template>
         </dl>
         <p class="caution">
           <strong>Stored energy.</strong> Nobody over or in front of a closure; vent before loosening
@@ -184,6 +194,7 @@ const fileInput = ref<HTMLInputElement | null>(null)
             :evaluation="data.evaluation"
             :test-pressure="pack.design.testPressure"
             :band="band"
+            :trend="trend"
           />
           <p v-if="pack.state === 'running' && data.log.last" class="live">
             <span class="reading">{{ showQuantity(data.log.last.pressure, 'pressure', 'kPa', 5) }}</span>
@@ -192,12 +203,14 @@ const fileInput = ref<HTMLInputElement | null>(null)
               >, {{ showDuration(data.evaluation.needed) }} to go</template
             >
           </p>
+          <LogAnalysis v-if="data.analysis" :analysis="data.analysis" />
           <p v-for="n in data.evaluation?.notes ?? []" :key="n.kind + n.t" class="muted small">
             {{ n.sentence }} ({{ n.count }})
           </p>
         </template>
+        <HalvingHelp v-if="pack.state === 'failed' && data.log" :key="pack.id" :pack="pack" />
         <Notice
-          v-else-if="pack.state === 'running'"
+          v-if="!data.log && pack.state === 'running'"
           empty="Waiting for the logger"
           hint="Samples show here as they come. Or take the log from a CSV file."
         />

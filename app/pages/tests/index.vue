@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Pack } from '../../../server/db/site'
 import type { SubjectState } from '#core/judgement/types'
+import { testMethods } from '#core/pressure/methods/registry'
 import { showQuantity } from '#core/quantity/show'
 import { useSession } from '~/stores/session'
 import { packStateWords } from '~/words'
@@ -22,6 +23,7 @@ const { lines } = useLinesOf(data)
 
 <template>
   <div class="page">
+    <TestTabs />
     <div class="page-head"><h1>Tests</h1></div>
     <Notice v-if="problem && !data" :problem="problem" @again="load" />
     <Notice v-else-if="!data" :loading="loading" />
@@ -36,7 +38,7 @@ const { lines } = useLinesOf(data)
         :profile="line.profile"
         :from="line.from"
         :to="line.to"
-        :packs="data.filter((p) => p.alignment === line.id)"
+        :packs="data.filter((p) => p.alignment === line.id && !p.number.includes('.'))"
         @choose="(id) => navigateTo(`/tests/${id}`)"
       />
       <div class="sheet">
@@ -65,7 +67,7 @@ const { lines } = useLinesOf(data)
                 >
               </td>
               <td>{{ p.from.toFixed(0) }} to {{ p.to.toFixed(0) }} m</td>
-              <td>Expansion and hold, polyethylene</td>
+              <td>{{ testMethods.get(p.method)?.title ?? p.method }}</td>
               <td class="number">{{ showQuantity(p.design.testPressure, 'pressure', 'kPa') }}</td>
               <td>{{ p.signedAt ? times.day(p.signedAt) : p.dueAt ? times.moment(p.dueAt) : '–' }}</td>
               <td class="number"><ElButton @click="navigateTo(`/tests/${p.id}`)">Open</ElButton></td>

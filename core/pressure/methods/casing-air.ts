@@ -8,6 +8,7 @@ export const casingAir = defineTestMethod({
   key: 'casing-air',
   title: 'Casing under air',
   materials: [],
+  air: true,
   parameters: {
     pressure: withDefault(positive('pressure', 'kPa'), 20e3),
     duration: withDefault(positive('time', 'min'), 120),

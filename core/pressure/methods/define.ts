@@ -68,6 +68,8 @@ export interface TestMethod<I extends Inputs = Inputs> {
   readonly title: string
   /** materials it fits, by words that stand in them; any when empty */
   readonly materials: readonly string[]
+  /** it is filled with air, not with water */
+  readonly air?: boolean
   readonly parameters: I
   /** titles and reasons of parameters, for the form */
   readonly words: Readonly<Record<string, { title: string; why: string }>>

@@ -8,6 +8,7 @@ export const jointAir = defineTestMethod({
   key: 'joint-air',
   title: 'One joint under air',
   materials: [],
+  air: true,
   parameters: {
     start: withDefault(positive('pressure', 'kPa'), 24e3),
     drop: withDefault(positive('pressure', 'kPa'), 7e3),

@@ -24,6 +24,7 @@ export const lowPressureAir = defineTestMethod({
   key: 'low-pressure-air',
   title: 'Low-pressure air',
   materials: [],
+  air: true,
   parameters: {
     pipes: list(record({ diameter: positive('length', 'mm'), length: positive('length') }), { min: 1 }),
     groundwater: withDefault(notNegative('length'), 0),

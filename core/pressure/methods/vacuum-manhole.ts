@@ -8,6 +8,7 @@ export const vacuumManhole = defineTestMethod({
   key: 'vacuum-manhole',
   title: 'Manhole under vacuum',
   materials: [],
+  air: true,
   parameters: {
     diameter: positive('length', 'mm'),
     depth: positive('length'),
