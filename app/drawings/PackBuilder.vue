@@ -31,7 +31,7 @@ const span = computed(() => extent(props.profile.map((p) => p.station)))
 const x = computed(() =>
   scaleLinear()
     .domain(span.value)
-    .range([20, Math.max(40, width.value - 20)]),
+    .range([64, Math.max(90, width.value - 64)]),
 )
 const y = computed(() => {
   const [low, high] = extent(props.profile.map((p) => p.elevation))
@@ -164,7 +164,7 @@ const arrow = (force: number) => 14 + 40 * (force / strongest.value)
             {{ showQuantity(m.p.pressure, 'pressure', 'kPa', 4) }}
           </text>
         </g>
-        <text :x="x(gaugeStation)" :y="level(gaugeStation) + 22" text-anchor="middle" class="air">gauge</text>
+        <text :x="x(gaugeStation)" :y="level(gaugeStation) - 14" text-anchor="middle" class="air">gauge</text>
         <circle
           :cx="x(gaugeStation)"
           :cy="level(gaugeStation)"

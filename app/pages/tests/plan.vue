@@ -391,6 +391,7 @@ dd strong {
   margin: 14px 0;
 }
 .caution {
+  margin-bottom: 16px;
   border-left: 4px solid var(--held);
   padding: 6px 14px;
 }
