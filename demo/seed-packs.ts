@@ -111,21 +111,33 @@ function ofOthers(g: Ground): Planned[] {
     brine('TP-B1.2', 130, 260, -4, 88),
     {
       ...{ ...low, number: 'TP-G1', line: 'GS', from: 400, to: 420, method: 'low-pressure-air' },
-      ...{ dueDays: -2, story: 'evaluated', section: { length: 20, insideDiameter: 0.6 } },
+      ...{
+        dueDays: -2,
+        story: 'evaluated',
+        section: { length: 20, insideDiameter: 0.6, wall: 0.08, modulus: 30e9 },
+      },
       ...{ outsideDiameter: 0.76, weakest: 'Plug DN 600', testPressure: 24e3, material: 'concrete' },
       parameters: { pipes: [{ diameter: 0.6, length: 20 }], groundwater: 0.4 },
       ...{ hours: 0.8, log: rows(40 * 60, 5, 0.03, blownUp(28.4, 0.05)) },
     },
     {
       ...{ ...low, number: 'TP-G2', line: 'GS', from: 420, to: 440, method: 'low-pressure-air' },
-      ...{ dueDays: -1, story: 'failed', section: { length: 20, insideDiameter: 0.6 } },
+      ...{
+        dueDays: -1,
+        story: 'failed',
+        section: { length: 20, insideDiameter: 0.6, wall: 0.08, modulus: 30e9 },
+      },
       ...{ outsideDiameter: 0.76, weakest: 'Plug DN 600', testPressure: 24e3, material: 'concrete' },
       parameters: { pipes: [{ diameter: 0.6, length: 20 }], groundwater: 0 },
       ...{ hours: 0.4, log: rows(14 * 60, 5, 0.03, blownUp(27, 1.6)) },
     },
     {
       ...{ ...low, number: 'TP-M1', line: 'GS', from: 158.8, to: 160, method: 'vacuum-manhole' },
-      ...{ dueDays: -3, story: 'signed', section: { length: 1.2, insideDiameter: 1.2 } },
+      ...{
+        dueDays: -3,
+        story: 'signed',
+        section: { length: 1.2, insideDiameter: 1.2, wall: 0.125, modulus: 30e9 },
+      },
       ...{ outsideDiameter: 1.45, weakest: 'Cover frame', testPressure: 24e3, material: 'concrete' },
       parameters: { diameter: 1.2, depth: 2.6 },
       ...{
@@ -135,7 +147,11 @@ function ofOthers(g: Ground): Planned[] {
     },
     {
       ...{ ...low, number: 'TP-W1', line: 'WL', from: 69, to: 71, method: 'casing-air' },
-      ...{ dueDays: -2, story: 'evaluated', section: { length: 2, insideDiameter: 0.2 } },
+      ...{
+        dueDays: -2,
+        story: 'evaluated',
+        section: { length: 2, insideDiameter: 0.2, wall: 0.025, modulus: 0.9e9 },
+      },
       ...{ outsideDiameter: 0.25, weakest: 'Shrink sleeve', testPressure: 20e3, material: 'pre-insulated' },
       parameters: {},
       ...{
@@ -151,7 +167,11 @@ function ofOthers(g: Ground): Planned[] {
     },
     {
       ...{ ...low, number: 'TP-J1', line: 'GS', from: 249, to: 251, method: 'joint-air' },
-      ...{ dueDays: -2, story: 'evaluated', section: { length: 2, insideDiameter: 0.6 } },
+      ...{
+        dueDays: -2,
+        story: 'evaluated',
+        section: { length: 2, insideDiameter: 0.6, wall: 0.08, modulus: 30e9 },
+      },
       ...{ outsideDiameter: 0.76, weakest: 'Seal tester', testPressure: 24e3, material: 'concrete' },
       parameters: {},
       ...{

@@ -64,7 +64,7 @@ export function forecast(
   if (spans.length < LEAST) return null
   // Of few joints the outermost tenths lie beyond what was seen: a span is widened by one part of its count.
   const [low, middle, high] = [0.1, 0.5, 0.9].map((q) => quantile(spans, q)) as [number, number, number]
-  const wider = 1 + 2 / spans.length
+  const wider = 1 + 4 / spans.length
   const at = Math.max(now, step.at + middle)
   return {
     at,

@@ -70,15 +70,23 @@ const only: Record<string, string> = {
   links: 'SELECT, INSERT, UPDATE',
 }
 
+/** Everything that may be granted on a table. */
+const PRIVILEGES = [
+  ...['SELECT', 'INSERT', 'UPDATE', 'DELETE', 'CREATE', 'DROP', 'REFERENCES', 'INDEX', 'ALTER', 'TRIGGER'],
+  ...['CREATE VIEW', 'SHOW VIEW', 'DELETE HISTORY'],
+]
+
+/** Gives what is due and takes the rest, in this order: whoever is at work meanwhile is never shut out. */
 async function grant(owner: Knex, user: string) {
   const [rows] = await owner.raw('SHOW TABLES')
   for (const row of rows as Record<string, string>[]) {
     const table = Object.values(row)[0]!
+    const due = only[table] ?? 'SELECT, INSERT, UPDATE, DELETE'
+    const held = due.split(', ')
+    const on = `ON ${'`'}${table}${'`'}`
+    await owner.raw(`GRANT ${due} ${on} TO '${user}'@'127.0.0.1'`)
     // What an earlier version granted and this one does not.
-    await owner.raw(`GRANT SELECT ON ${'`'}${table}${'`'} TO '${user}'@'127.0.0.1'`)
-    await owner.raw(`REVOKE ALL PRIVILEGES ON ${'`'}${table}${'`'} FROM '${user}'@'127.0.0.1'`)
-    await owner.raw(
-      `GRANT ${only[table] ?? 'SELECT, INSERT, UPDATE, DELETE'} ON ${'`'}${table}${'`'} TO '${user}'@'127.0.0.1'`,
-    )
+    const rest = PRIVILEGES.filter((p) => !held.includes(p))
+    await owner.raw(`REVOKE ${rest.join(', ')} ${on} FROM '${user}'@'127.0.0.1'`)
   }
 }
