@@ -63,39 +63,12 @@ const shots: Shot[] = [
   },
   { name: 'joint-ends', as: 'milo', go: (page) => toJoint(page, 'IP-04', 'Install mark, downstream end') },
   { name: 'joint-hold', as: 'ines', go: (page) => toJoint(page, 'RM-234', 'Hold before fusion') },
-  { name: 'joint-faces', as: 'sorrel', go: (page) => toJoint(page, 'GS-01', 'Lubricant on the bell only') },
-  { name: 'joint-bolts', as: 'milo', night: true, go: (page) => toJoint(page, 'TC-01', 'Torque, every nut') },
   {
     name: 'clocks',
     as: 'ines',
     go: async (page) => {
       await page.goto(`${address}/clocks`)
       await page.getByRole('heading', { name: /Running/ }).waitFor()
-    },
-  },
-  {
-    name: 'compare',
-    as: 'juno',
-    go: async (page) => {
-      await page.goto(`${address}/procedures`)
-      await first(page, /Electrofusion socket.*In review/)
-      await page.getByText('Compare', { exact: true }).click()
-      await page.getByText('Two schools', { exact: true }).click()
-      await page.getByText('Worked out for').waitFor()
-    },
-  },
-  {
-    name: 'new-line',
-    as: 'admin',
-    go: async (page) => {
-      await page.goto(`${address}/setup/lines`)
-      await page.getByRole('button', { name: 'Add a line' }).click()
-      const file = page.getByLabel(/^Alignment/).last()
-      await file.setInputFiles('samples/own-project/alignment.geojson')
-      await page.getByRole('img', { name: /^The line from above/ }).waitFor()
-      await file.setInputFiles('samples/own-project/profile.csv')
-      await page.getByRole('img', { name: 'Long section of the line' }).waitFor()
-      await page.getByRole('heading', { name: 'Lines' }).scrollIntoViewIfNeeded()
     },
   },
   {
@@ -126,21 +99,55 @@ const shots: Shot[] = [
     },
   },
   {
-    name: 'stack',
-    as: 'ines',
-    night: true,
+    name: 'embedment',
+    as: 'sorrel',
     go: async (page) => {
-      await page.goto(`${address}/deliveries/yard?view=stack`)
-      await page.getByRole('img', { name: /Stack of/ }).waitFor()
+      await page.goto(`${address}/embedment`)
+      await first(page, /SO reach 07/)
+      await page.getByRole('img', { name: /^Fill/ }).waitFor()
     },
   },
   {
-    name: 'embedment',
+    name: 'deflection',
     as: 'ines',
+    night: true,
     go: async (page) => {
       await page.goto(`${address}/embedment`)
-      await first(page, /RM reach 43/)
-      await page.getByText('at least 3 are due').first().waitFor()
+      await first(page, /SO reach 06/)
+      await page.getByRole('img', { name: /^Deflection at/ }).waitFor()
+    },
+  },
+  {
+    name: 'round',
+    as: 'ines',
+    go: async (page) => {
+      await page.goto(`${address}/round`)
+      await page.getByRole('img', { name: /^The round/ }).waitFor()
+    },
+  },
+  {
+    name: 'crew',
+    as: 'ines',
+    go: async (page) => {
+      await page.goto(`${address}/crews`)
+      await first(page, /Crew North/)
+      await page.getByText('What was wrong').waitFor()
+    },
+  },
+  {
+    name: 'plan',
+    as: 'petra',
+    go: async (page) => {
+      await page.goto(`${address}/procedures/plan?procedure=frp-threaded`)
+      await page.getByText('To be reviewed').waitFor()
+    },
+  },
+  {
+    name: 'pack',
+    as: 'petra',
+    go: async (page) => {
+      await page.goto(`${address}/tests/plan`)
+      await page.getByText('Air gathers at').waitFor()
     },
   },
   {
@@ -148,7 +155,7 @@ const shots: Shot[] = [
     as: 'hale',
     go: async (page) => {
       await page.goto(`${address}/tests`)
-      await first(page, 'TP-01')
+      await first(page, 'TP-02')
       await page.getByRole('img', { name: 'Pressure over time' }).waitFor()
     },
   },
