@@ -1,6 +1,7 @@
 import type { SubjectState } from '#core/judgement/types'
 import type { Moisture, Plant, Side } from '#core/checks/lifts'
 import type { StandingCause } from '#core/crew/standing-time'
+import type { Cause } from '#core/ncr/causes'
 import type { Party } from '#core/plan/points'
 import type { StepState } from '#core/checks/verdict'
 import type { End } from '#core/procedure/ends'
@@ -42,6 +43,21 @@ export const pointWords: Record<string, string> = {
   W: 'Witness point',
   S: 'Surveillance',
   R: 'Review',
+}
+
+/** Why something did not conform. */
+export const causeWords: Record<Cause, string> = {
+  preparation: 'Preparation',
+  alignment: 'Alignment',
+  seal: 'Seal',
+  lubricant: 'Lubricant',
+  marks: 'Marks',
+  time: 'Fusion or cement time',
+  torque: 'Torque',
+  weather: 'Weather',
+  material: 'Material',
+  tool: 'Tool',
+  paper: 'Paper',
 }
 
 /** Who comes to look. */
@@ -252,6 +268,8 @@ export const entryWords: Record<string, string> = {
   disposition: 'Disposition',
   rework: 'Rework done',
   verification: 'Verification',
+  action: 'Corrective action',
+  done: 'Action done',
   lift: 'Lift',
   density: 'Density test',
   start: 'Test started',

@@ -51,6 +51,7 @@ export const actions = {
   'dispose-ncr': ['engineer'],
   'answer-ncr': ['crew-lead', 'inspector'],
   'verify-ncr': ['inspector'],
+  'ask-action': testers,
 
   'run-test': testers,
   'plan-halves': testers,

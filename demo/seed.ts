@@ -375,6 +375,7 @@ async function layNcr(g: Ground, joint: string, scene: string, lead: string) {
       'rework',
       'Clear the controller, scan the label again, take the new reading before connecting.',
       new Date(now - 23 * HOUR),
+      'time',
     )
     return
   }
@@ -386,6 +387,7 @@ async function layNcr(g: Ground, joint: string, scene: string, lead: string) {
     'rework',
     'Cut the end again with the guided cutter.',
     new Date(now - 28 * HOUR),
+    'preparation',
   )
   await reworkNcr(
     db,

@@ -53,6 +53,8 @@ export const entryKinds = [
   'invitation',
   'reply',
   'attendance',
+  'action',
+  'done',
 ] as const
 export type EntryKind = (typeof entryKinds)[number]
 

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
+import { LOOKED_BACK, type Cause } from '#core/ncr/causes'
 import { Problem } from '#core/problem'
 import { standing } from '#core/judgement/standing'
 import { checkVerification } from '#core/judgement/duties'
@@ -19,6 +20,7 @@ import {
   type Ncr,
   type NcrProjection,
 } from '../db/site'
+import { actionsOf, repeatsOf } from './ncr-depth'
 import { photoIsThere } from './photos'
 import { actingRole, appendAfter, appendEntries, type Actor, type NewEntry } from './record'
 import { findSubject, isWorked, judgeSubject, refreshSubject, type WorkedSubject } from './subjects'
@@ -179,13 +181,14 @@ export async function disposeNcr(
   disposition: Disposition,
   reason: string,
   now = new Date(),
+  cause?: Cause,
 ): Promise<void> {
   const role = actingRole(actor, 'dispose-ncr')
   const ncr = await visibleNcr(db, actor, id)
   const entry: NewEntry = {
     id: uuidv7(),
     kind: 'disposition',
-    payload: { disposition, reason },
+    payload: { disposition, reason, ...(cause ? { cause } : {}) },
     recordedAt: now,
     receivedAt: now,
   }
@@ -260,10 +263,18 @@ export async function verifyNcr(
     recordedAt: now,
     receivedAt: now,
   }
+  const repeat = accepted ? await repeatsOf(db, project.id, ncr) : null
   await inTransaction(db, async (trx) => {
     await append(trx, actor, role, ncr, verification, (at, before) => {
       if (at.state !== 'reworked') wrongState(ncr, at, 'only work that was answered can be verified')
       checkVerification(before, actor.person)
+      if (repeat?.asksForAction && actionsOf(before).length === 0)
+        throw new Problem(
+          'needs-action',
+          `It is time number ${repeat.times} at this step within the crew’s last ${LOOKED_BACK} joints: ` +
+            'a corrective action with an owner and a day comes first.',
+          'ncr',
+        )
       closing.payload.disposition = at.disposition
     })
     if (!accepted) return
@@ -279,9 +290,15 @@ export async function verifyNcr(
 
 export async function ncrSheet(db: Knex, actor: Actor, id: string) {
   const ncr = await visibleNcr(db, actor, id)
-  const [entries, people] = await Promise.all([entriesOf(db, id), peopleOf(db, actor.project)])
+  const [entries, people, repeat] = await Promise.all([
+    entriesOf(db, id),
+    peopleOf(db, actor.project),
+    repeatsOf(db, actor.project, ncr),
+  ])
   return {
     ncr,
+    repeat,
+    actions: actionsOf(entries.map(forCore)),
     people: Object.fromEntries(people.map((p) => [p.id, p.name])),
     entries: entries.map((e) => ({ ...forCore(e), seq: e.seq, hash: e.hash })),
   }

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { ncrSheet } from '../../../server/services/ncrs'
 import { useSession } from '~/stores/session'
-import { dispositionWords, entryWords, ncrStateWords } from '~/words'
+import { LOOKED_BACK, type Cause } from '#core/ncr/causes'
+import { causeWords, dispositionWords, entryWords, ncrStateWords } from '~/words'
 import { smallPicture } from '~/composables/smallPicture'
 
 type Sheet = Awaited<ReturnType<typeof ncrSheet>>
@@ -20,6 +21,8 @@ const photo = computed(
 )
 
 const disposition = ref('rework')
+const cause = ref<Cause | ''>('')
+const ordinal = (n: number) => ['', 'First', 'Second', 'Third', 'Fourth', 'Fifth'][n] ?? `${n}th`
 const disposeOpen = ref(false)
 const verifyOpen = ref(false)
 const accepted = ref(true)
@@ -30,13 +33,21 @@ const busy = ref(false)
 const say = (e: Sheet['entries'][number]): string => {
   const p = e.payload
   if (e.kind === 'raise') return `${String(p.criterion)} – found ${String(p.reading)}`
-  if (e.kind === 'disposition') return `${dispositionWords[String(p.disposition)]}: ${String(p.reason)}`
+  if (e.kind === 'disposition') {
+    const why = p.cause ? ` Cause: ${causeWords[p.cause as Cause].toLowerCase()}.` : ''
+    return `${dispositionWords[String(p.disposition)]}: ${String(p.reason)}${why}`
+  }
+  if (e.kind === 'action')
+    return `${String(p.text)} (${data.value!.people[String(p.owner)] ?? ''}, until ${times.date(String(p.due))})`
   if (e.kind === 'verification') return `${p.accepted ? 'Accepted' : 'Sent back'}: ${String(p.text)}`
   return String(p.text ?? '')
 }
 async function dispose(secret: string, reason: string) {
   await api(`${session.base}/ncrs/${id}/disposition`, {
-    body: { disposition: disposition.value, reason, secret },
+    body: {
+      ...{ disposition: disposition.value, reason, secret },
+      ...(cause.value ? { cause: cause.value } : {}),
+    },
   })
   await load()
 }
@@ -95,6 +106,15 @@ function ask(conforms: boolean) {
         >{{ ncr.place }}</NuxtLink
       >
     </div>
+    <p v-if="data.repeat.times > 1" class="repeat">
+      <strong>{{ ordinal(data.repeat.times) }} time at this step</strong> within the crew’s last
+      {{ LOOKED_BACK }} joints: before it
+      <NuxtLink v-for="b in data.repeat.before" :key="b.id" :to="`/ncrs/${b.id}`">{{
+        b.number
+      }}</NuxtLink><template v-if="data.repeat.asksForAction && data.actions.length === 0"
+        >. A corrective action with an owner and a day is due before it can be closed.</template
+      >
+    </p>
     <ol class="stages" aria-label="Progress">
       <li
         v-for="(s, i) in ['Raised', 'Disposition', 'Rework', 'Verified']"
@@ -142,6 +162,15 @@ function ask(conforms: boolean) {
                 >{{ w }}</ElButton
               >
             </div>
+            <label
+              >Why was it so?<ElSelect
+                v-model="cause"
+                size="large"
+                aria-label="Why was it so?"
+                placeholder="cause"
+              >
+                <ElOption v-for="(w, c) in causeWords" :key="c" :value="c" :label="w" /></ElSelect
+            ></label>
             <ElButton type="primary" size="large" @click="disposeOpen = true"
               >Decide: {{ dispositionWords[disposition] }}</ElButton
             >
@@ -178,6 +207,13 @@ function ask(conforms: boolean) {
             <ElButton type="danger" plain size="large" @click="ask(false)">Send it back</ElButton>
           </div>
         </template>
+        <CorrectiveActions
+          v-if="data.actions.length > 0 || (data.repeat.times > 1 && session.can('ask-action'))"
+          :ncr="id"
+          :actions="data.actions"
+          :people="data.people"
+          @done="load"
+        />
         <template v-if="ncr.state === 'closed'"
           ><h2>Closed</h2>
           <p class="muted">{{ times.moment(ncr.closedAt!) }}. The record stays as it is.</p></template
@@ -205,6 +241,13 @@ function ask(conforms: boolean) {
 </template>
 
 <style scoped>
+.repeat {
+  border-left: 4px solid var(--held);
+  padding: 6px 14px;
+}
+.repeat a {
+  margin-left: 6px;
+}
 .stages {
   list-style: none;
   display: grid;

@@ -20,6 +20,7 @@ const waitsFor: Record<string, string> = {
 
 <template>
   <div class="page">
+    <NcrTabs />
     <div class="page-head"><h1>Nonconformances</h1></div>
     <Notice v-if="problem && !data" :problem="problem" @again="load" />
     <Notice v-else-if="!data" :loading="loading" />

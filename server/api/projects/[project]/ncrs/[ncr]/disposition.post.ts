@@ -1,5 +1,6 @@
 import * as yup from 'yup'
 import { confirmSecret } from '../../../../../services/sessions'
+import { causes } from '#core/ncr/causes'
 import { disposeNcr } from '../../../../../services/ncrs'
 import { projectRoute } from '../../../../../http/route'
 
@@ -9,6 +10,7 @@ const body = yup.object({
     .string()
     .oneOf(['rework', 'repair', 'use-as-is', 'return', 'scrap'] as const)
     .required(),
+  cause: yup.string().oneOf(causes),
   reason: yup.string().trim().min(1).max(2000).required(),
 })
 
@@ -17,7 +19,7 @@ export default projectRoute(
   { body },
   async ({ db, actor, params, body }) => {
     await confirmSecret(db, actor.person, body.secret)
-    await disposeNcr(db, actor, params.ncr!, body.disposition, body.reason)
+    await disposeNcr(db, actor, params.ncr!, body.disposition, body.reason, new Date(), body.cause)
     return { ok: true }
   },
 )

@@ -1,0 +1,84 @@
+import type { Knex } from 'knex'
+import { uuidv7 } from 'uuidv7'
+import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
+import type { Counted } from '../../core/ncr/analysis'
+import { base, Client } from './client'
+import { asApplication } from './connect'
+
+/** What a report says beside its state: why, whether it came before, what is changed because of it. */
+let db: Knex
+const clients = {} as Record<'ines' | 'oskar' | 'tam' | 'petra' | 'bram', Client>
+beforeAll(async () => {
+  db = asApplication(inject('data'))
+  for (const name of ['ines', 'oskar', 'tam', 'petra', 'bram'] as const)
+    clients[name] = await new Client(inject('address')).signIn(name)
+})
+afterAll(() => db.destroy())
+const counts = async (who: keyof typeof clients = 'ines') =>
+  (await clients[who].get(`${base}/ncrs/counts`)).body as Counted[]
+const reportOf = async (number: string) => (await db('ncrs').where({ number }).first('id')).id as string
+
+describe('what reports come to', () => {
+  it('each is counted once, by the title of its step and the name of its crew', async () => {
+    const rows = await counts()
+    const ours = (await db('ncrs as n')
+      .join('projects as p', 'p.id', 'n.project')
+      .where('p.project_key', 'skerry-head')
+      .pluck('n.number')) as string[]
+    expect(rows.map((r) => r.number).sort()).toEqual([...ours].sort())
+    expect(rows.find((r) => r.step === 'Pressure test')).toMatchObject({ system: 'Test packs' })
+    expect(rows.every((r) => /^\d{4}-\d\d-\d\d$/.test(r.week))).toBe(true)
+  })
+  it('of a crew lead they are those of the own crew', async () => {
+    expect(new Set((await counts('tam')).map((r) => r.crew))).toEqual(new Set(['Crew North']))
+  })
+})
+
+describe('a corrective action', () => {
+  const action = async (more: object = {}) => ({
+    ...{ text: 'The saw is set square each morning.', due: '2027-03-01' },
+    owner: (await db('people').where({ sign_in: 'tam' }).first('id')).id as string,
+    ...more,
+  })
+  it('has an owner and a day, is asked for by an inspector or engineer, and done once', async () => {
+    const id = await reportOf('NCR-0001')
+    const at = `${base}/ncrs/${id}`
+    expect((await clients.tam.post(`${at}/action`, await action())).status).toBe(403)
+    expect((await clients.petra.post(`${at}/action`, await action({ due: 'soon' }))).problem?.field).toBe(
+      'due',
+    )
+    expect((await clients.petra.post(`${at}/action`, await action({ owner: uuidv7() }))).problem?.field).toBe(
+      'owner',
+    )
+    expect((await clients.petra.post(`${at}/action`, await action())).status).toBe(200)
+    const sheet = async () =>
+      (await clients.ines.get(at)).body as { actions: { id: string; doneAt: number | null }[] }
+    const [asked] = (await sheet()).actions
+    expect(asked!.doneAt).toBeNull()
+    const done = { action: asked!.id, text: 'Set, and looked at.' }
+    expect((await clients.ines.post(`${at}/done`, { ...done, action: uuidv7() })).problem?.field).toBe(
+      'action',
+    )
+    expect((await clients.ines.post(`${at}/done`, done)).status).toBe(200)
+    expect((await clients.ines.post(`${at}/done`, done)).problem?.code).toBe('done')
+    expect((await sheet()).actions[0]!.doneAt).toBeGreaterThan(0)
+  })
+  it('is nobody’s of another crew', async () => {
+    const other = (await db('ncrs as n')
+      .join('crews as c', 'c.id', 'n.crew')
+      .where('c.name', 'Crew Harbour')
+      .first('n.id')) as { id: string } | undefined
+    if (!other) throw new Error('The demo has no report of Crew Harbour.')
+    const reply = await clients.tam.post(`${base}/ncrs/${other.id}/done`, { action: uuidv7(), text: 'x' })
+    expect(reply.problem?.code).toBe('not-found')
+  })
+})
+
+it('a report says how often the same came within the crew’s last joints', async () => {
+  const id = await reportOf('NCR-0001')
+  const { repeat } = (await clients.ines.get(`${base}/ncrs/${id}`)).body as {
+    repeat: { times: number; before: unknown[]; asksForAction: boolean }
+  }
+  expect(repeat.times).toBe(repeat.before.length + 1)
+  expect(repeat.asksForAction).toBe(repeat.times >= 3)
+})
