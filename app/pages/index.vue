@@ -100,6 +100,7 @@ onMounted(() => (strip.station = null))
 <template>
   <div class="page">
     <TodayTabs />
+    <h1 class="visually-hidden">Today</h1>
     <Notice
       v-if="!session.can('see-site')"
       empty="Nothing on site needs an administrator"

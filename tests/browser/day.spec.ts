@@ -82,6 +82,17 @@ test('a witness finds the invitation, and was there', async ({ browser }) => {
   await expect(hale.getByRole('link', { name: /Hand-tight, looked at/ })).toHaveCount(0)
 })
 
+test('nonconformances are counted by step, crew, procedure and cause', async ({ browser }) => {
+  const petra = await person(browser, 'petra')
+  await view(petra, 'NCRs')
+  await petra.getByRole('link', { name: 'What they come to' }).click()
+  await expect(petra.getByRole('table', { name: 'Reports by step' })).toBeVisible()
+  await petra.getByText('Cause', { exact: true }).click()
+  await expect(petra.getByRole('rowheader', { name: 'Preparation' })).toBeVisible()
+  await expect(petra).toHaveURL(/by=cause/)
+  await sound(petra)
+})
+
 test('a failed pack is halved', async ({ browser }) => {
   const petra = await person(browser, 'petra')
   await view(petra, 'Tests')
@@ -110,8 +121,8 @@ test('a pack is laid out by keys, seen beside two, and planned', async ({ browse
   await expect(petra.locator('.alternatives section')).toHaveCount(2)
   await sound(petra)
   await petra.getByRole('button', { name: 'One pack again' }).click()
-  await petra.getByLabel('Number').fill('TP-90')
-  await petra.getByLabel('Weakest component').fill('Pipe PE 315')
+  await petra.getByLabel('Number', { exact: true }).fill('TP-90')
+  await petra.getByLabel('Weakest component', { exact: true }).fill('Pipe PE 315')
   await choose(petra, 'Method', 'Expansion and hold, polyethylene')
   await petra.getByRole('button', { name: 'Plan the pack' }).click()
   await expect(petra.getByRole('link', { name: 'TP-90', exact: true })).toBeVisible()

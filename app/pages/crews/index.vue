@@ -21,6 +21,7 @@ const most = computed(() => Math.max(1, ...crews.value.map(sum)))
 <template>
   <div class="page">
     <TodayTabs />
+    <h1 class="visually-hidden">Crews</h1>
     <Notice v-if="problem && !data" :problem="problem" @again="load" />
     <Notice v-else-if="!data" :loading="loading" />
     <Notice v-else-if="crews.length === 0" empty="There is no crew yet" hint="Setup adds the first one." />

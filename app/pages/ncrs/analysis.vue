@@ -37,6 +37,7 @@ const file = computed(
 <template>
   <div class="page">
     <NcrTabs />
+    <h1 class="visually-hidden">What nonconformances come to</h1>
     <Notice v-if="problem && !data" :problem="problem" @again="load" />
     <Notice v-else-if="!data" :loading="loading" />
     <Notice v-else-if="data.length === 0" empty="No nonconformance" hint="There is nothing to count yet." />
@@ -67,7 +68,9 @@ const file = computed(
           <tr v-for="b in bars" :key="b.key">
             <th scope="row">{{ name(b.key) }}</th>
             <td class="bar">
-              <span :style="{ width: `${(b.count / most) * 100}%` }" /><strong>{{ b.count }}</strong>
+              <span :style="{ width: `calc(${b.count / most} * (100% - 44px))` }" /><strong>{{
+                b.count
+              }}</strong>
             </td>
             <td class="number">{{ Math.round(b.reached * 100) }} %</td>
             <td class="reports">
@@ -118,11 +121,12 @@ const file = computed(
   display: inline-block;
   height: 18px;
   margin-right: 10px;
-  max-width: calc(100% - 44px);
   background: var(--rejected);
   vertical-align: middle;
 }
 .reports a {
+  white-space: nowrap;
+
   margin-right: 10px;
 }
 h2 {

@@ -89,6 +89,7 @@ const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
 <template>
   <div class="page">
     <ProcedureTabs />
+    <h1 class="visually-hidden">Inspection plan</h1>
     <Notice v-if="problem && !data" :problem="problem" @again="load" />
     <Notice v-else-if="!data" :loading="loading" />
     <Notice
