@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { uuidv7 } from 'uuidv7'
 import type { TodayItem } from '../../server/services/today'
 import { useSession } from '~/stores/session'
 import { useStrip } from '~/stores/strip'
@@ -85,6 +86,24 @@ const measure = (i: TodayItem) => {
   return i.since ? `for ${times.span(now.value - i.since)}` : ''
 }
 
+/** holds chosen to be released by one word; null while nobody chooses */
+const chosen = ref<string[] | null>(null)
+const keyOf = (i: TodayItem) => `${i.subject} ${i.step}`
+const several = computed(
+  () =>
+    session.can('release-hold') &&
+    (data.value ?? []).filter((i) => i.kind === 'hold' && i.of === undefined).length > 1,
+)
+const signing = ref(false)
+async function release(secret: string, note: string) {
+  const holds = (data.value ?? [])
+    .filter((i) => i.kind === 'hold' && chosen.value?.includes(keyOf(i)))
+    .map((i) => ({ id: uuidv7(), joint: i.subject, step: i.step! }))
+  await api(`${session.base}/holds`, { body: { secret, note, holds } })
+  chosen.value = null
+  await load()
+}
+
 if (session.can('see-site')) {
   onMounted(load)
   useFeed(session.projectKey, () => void load())
@@ -115,7 +134,25 @@ onMounted(() => (strip.station = null))
         <header>
           <h2>{{ g.title }}</h2>
           <span class="count">{{ g.items.length }}</span>
+          <ElButton
+            v-if="g.key === 'now' && several"
+            class="choose"
+            @click="chosen = chosen === null ? [] : null"
+            >{{ chosen === null ? 'Release several' : 'One by one' }}</ElButton
+          >
         </header>
+        <ElCheckboxGroup v-if="g.key === 'now' && chosen !== null" v-model="chosen" class="several">
+          <ElCheckbox
+            v-for="i in g.items.filter((x) => x.of === undefined)"
+            :key="keyOf(i)"
+            :value="keyOf(i)"
+          >
+            {{ i.place }}, {{ i.title }}<template v-if="i.crew"> · {{ i.crew }}</template>
+          </ElCheckbox>
+          <ElButton type="primary" size="large" :disabled="chosen.length === 0" @click="signing = true">{{
+            chosen.length < 2 ? 'Release it' : `Release these ${chosen.length}`
+          }}</ElButton>
+        </ElCheckboxGroup>
         <p v-if="g.items.length === 0" class="muted empty">{{ g.hint }}</p>
         <NuxtLink
           v-for="i in g.items"
@@ -140,6 +177,13 @@ onMounted(() => (strip.station = null))
         </NuxtLink>
       </section>
     </div>
+    <SecretDialog
+      v-model="signing"
+      :title="`Release ${chosen?.length ?? 0} hold points`"
+      action="Release"
+      reason-label="Note (not needed)"
+      :send="release"
+    />
     <ShiftAnswers v-if="session.can('record')" />
   </div>
 </template>
@@ -207,6 +251,22 @@ header {
 .clock .when,
 .test .when {
   color: var(--waiting);
+}
+.choose {
+  margin-left: auto;
+  min-height: 44px;
+}
+.several {
+  display: flex;
+  flex-direction: column;
+  gap: 4px;
+  padding: 10px 4px;
+  border-bottom: 3px solid var(--hair);
+}
+.several .el-checkbox {
+  height: 44px;
+  margin: 0;
+  white-space: normal;
 }
 .empty {
   padding: 18px 4px;

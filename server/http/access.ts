@@ -26,6 +26,7 @@ export const access = {
   'GET /api/projects/:project/crews': 'see-site',
   'GET /api/projects/:project/crews/:crew': 'see-site',
   'GET /api/projects/:project/coming': 'see-site',
+  'POST /api/projects/:project/holds': 'release-hold',
   'GET /api/projects/:project/points': 'see-site',
   'GET /api/projects/:project/points/file': 'see-site',
   'POST /api/projects/:project/points': 'set-rule',

@@ -3,6 +3,7 @@ import { uuidv7 } from 'uuidv7'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
 import type { pointMatrix } from '../../server/services/points'
 import type { TodayItem } from '../../server/services/today'
+import { demoPin } from '../../demo/people'
 import { base, Client } from './client'
 import { asApplication } from './connect'
 
@@ -135,5 +136,29 @@ describe('a witness point', () => {
     expect((await say('milo', target, 'invitation', { for: 'tomorrow' })).problem?.code).toBe('bad-payload')
     expect((await say('milo', target, 'release', {})).problem?.field).toBe('kind')
     expect((await say('milo', target, 'invitation', {})).problem?.code).toBe('bad-payload')
+  })
+})
+
+describe('several holds by one word', () => {
+  const holds = async () =>
+    ((await clients.ines.get(`${base}/today`)).body as TodayItem[]).filter(
+      (i) => i.kind === 'hold' && ['TC-05', 'WL-05', 'SC-05'].includes(i.place),
+    )
+  const named = (list: readonly TodayItem[]) =>
+    list.map((i) => ({ id: uuidv7(), joint: i.subject, step: i.step! }))
+  const release = (list: object[], secret = demoPin, who: keyof typeof clients = 'ines') =>
+    clients[who].post(`${base}/holds`, { secret, holds: list })
+  it('are released all or none', async () => {
+    const three = await holds()
+    expect(three).toHaveLength(3)
+    const other = (await db('joints').where({ number: 'RM-228' }).first('id')).id as string
+    const [first, ...rest] = named(three)
+    const refused = await release([first!, ...rest, { id: uuidv7(), joint: other, step: 'nowhere' }])
+    expect(refused.problem?.code).toBe('unknown-step')
+    expect(await holds()).toHaveLength(3)
+    expect((await release(named(three), '0000')).status).toBe(403)
+    expect((await release(named(three), demoPin, 'milo')).status).toBe(403)
+    expect((await release(named(three))).body).toEqual({ released: 3 })
+    expect(await holds()).toEqual([])
   })
 })
