@@ -123,7 +123,7 @@ test('a pack is laid out by keys, seen beside two, and planned', async ({ browse
   await petra.getByRole('button', { name: 'One pack again' }).click()
   await petra.getByLabel('Number', { exact: true }).fill('TP-90')
   await petra.getByLabel('Weakest component', { exact: true }).fill('Pipe PE 315')
-  await choose(petra, 'Method', 'Expansion and hold, polyethylene')
+  await choose(petra, 'Method', 'Polyethylene, by expansion')
   await petra.getByRole('button', { name: 'Plan the pack' }).click()
   await expect(petra.getByRole('link', { name: 'TP-90', exact: true })).toBeVisible()
 })
