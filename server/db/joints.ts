@@ -103,6 +103,41 @@ export async function livelyJoints(db: Knex, project: string, crew: string | nul
   return ((await query) as Row[]).map(joint)
 }
 
+/** Joints opened since a moment that are not done, the latest first. */
+export async function jointsAtWork(
+  db: Knex,
+  project: string,
+  crew: string | null,
+  since: Date,
+  limit: number,
+): Promise<Joint[]> {
+  const query = db('joints')
+    .select(columns)
+    .where({ project })
+    .whereIn('state', ['in-work', 'not-started'])
+    .where('opened_at', '>=', since)
+    .orderBy('opened_at', 'desc')
+    .limit(limit)
+  if (crew) void query.where({ crew })
+  return ((await query) as Row[]).map(joint)
+}
+
+/** The last joints that a crew finished by a procedure, the latest first. */
+export const lastFinished = async (
+  db: Knex,
+  project: string,
+  crew: string,
+  system: string,
+  limit: number,
+): Promise<string[]> =>
+  db('joints')
+    .where({ project, crew, system })
+    .whereIn('state', ['accepted', 'waiting'])
+    .whereNotNull('opened_at')
+    .orderBy('opened_at', 'desc')
+    .limit(limit)
+    .pluck('id')
+
 export interface OpenedFilter {
   project: string
   since: Date

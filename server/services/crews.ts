@@ -1,21 +1,15 @@
 import type { Knex } from 'knex'
 import { DateTime } from 'luxon'
 import { rightFirstTime, wilson, type Share } from '#core/crew/first-time'
-import { forecast, walkOf, type Forecast, type Walk } from '#core/crew/pace'
 import { standingTime, standsOf, type Stand, type StandingCause } from '#core/crew/standing-time'
-import { judge } from '#core/judgement/judge'
-import { standing } from '#core/judgement/standing'
-import type { Judgement, JudgeOptions } from '#core/judgement/types'
+import type { Judgement } from '#core/judgement/types'
 import { Problem } from '#core/problem'
-import type { CompiledProcedure } from '#core/procedure/compile'
 import type { DimensionKey } from '#core/quantity/dimension'
-import type { Entry } from '#core/record/entry'
 import { crewLeadsOf } from '../db/crews'
-import { entriesOfMany, forCore } from '../db/entries'
-import { jointsOpened, type Joint } from '../db/joints'
+import { jointsOpened } from '../db/joints'
 import { crewsOf, type Project } from '../db/projects'
-import { judgeOptions, planOf } from './judging'
-import { compiledProcedure } from './procedures'
+import { comingOf, pastOf, type Coming } from './coming'
+import { finished, madeOf, type Made } from './crew-work'
 import type { Actor } from './record'
 
 const DAY = 86_400_000
@@ -24,106 +18,10 @@ const WEEKS = 4
 /** A crew opens no more joints in that time than are looked at. */
 const MOST = 600
 
-/** One joint of a crew, with what its record says. */
-interface Made {
-  joint: Joint
-  compiled: CompiledProcedure
-  entries: readonly Entry[]
-  judgement: Judgement
-  walk: Walk
-  /** the last answer, ms */
-  last: { key: string; at: number } | null
-}
-
-const lastOf = (walk: Walk): Made['last'] =>
-  [...walk].reduce<Made['last']>(
-    (last, [key, at]) => (last === null || at >= last.at ? { key, at } : last),
-    null,
-  )
-
 /** The joints that crews opened of late, the latest first. */
 async function workOf(db: Knex, project: Project, crew: string | null, now: number): Promise<Made[]> {
-  const joints = await jointsOpened(
-    db,
-    { project: project.id, since: new Date(now - WEEKS * 7 * DAY), crew },
-    MOST,
-  )
-  const records = await entriesOfMany(
-    db,
-    joints.map((j) => j.id),
-  )
-  const options = new Map<string, JudgeOptions>()
-  const out: Made[] = []
-  for (const joint of joints) {
-    const compiled = await compiledProcedure(db, project.id, joint.procedure!)
-    const { key } = compiled.procedure
-    if (!options.has(key)) options.set(key, await judgeOptions(db, project, key))
-    const all = (records.get(joint.id) ?? []).map(forCore)
-    const entries = standing(all)
-    const walk = walkOf(entries)
-    const plan = planOf(project, compiled, joint)
-    const judgement = judge(compiled, joint.facts, all, now, { ...options.get(key), plan, brief: true })
-    out.push({ joint, compiled, entries, judgement, walk, last: lastOf(walk) })
-  }
-  return out
-}
-
-const finished = (m: Made) => m.judgement.state === 'accepted' || m.judgement.state === 'waiting'
-
-/** A point that a crew will come to, and when that is foreseen. */
-export interface Coming {
-  joint: string
-  number: string
-  alignment: string
-  station: number
-  crew: string
-  step: string
-  title: string
-  point: 'H' | 'W'
-  forecast: Forecast
-}
-
-/** The next hold or witness point of each joint at work. */
-function comingOf(work: readonly Made[], now: number): Coming[] {
-  return work.flatMap((m): Coming[] => {
-    const { joint, compiled, judgement, last } = m
-    if (!['in-work', 'not-started'].includes(judgement.state) || last === null) return []
-    const at = compiled.stepIndex.get(last.key) ?? -1
-    const next = judgement.steps.find(
-      (s, i) =>
-        i > at &&
-        (s.point === 'H' || s.point === 'W') &&
-        s.release.state === 'none' &&
-        !['accepted', 'not-applicable', 'rejected'].includes(s.state),
-    )
-    if (!next) return []
-    const past = work
-      .filter(
-        (o) =>
-          o !== m &&
-          finished(o) &&
-          o.joint.crew === joint.crew &&
-          o.compiled.procedure.key === compiled.procedure.key,
-      )
-      .map((o) => o.walk)
-    const found = forecast(past, last, next.key, now)
-    if (!found) return []
-    const { title } = compiled.steps[compiled.stepIndex.get(next.key)!]!.step
-    const { id, number, alignment, station, crew } = joint
-    const point = next.point as 'H' | 'W'
-    return [{ joint: id, number, alignment, station, crew, step: next.key, title, point, forecast: found }]
-  })
-}
-
-/** Points that crews will come to soon, the next first. */
-export async function comingPoints(
-  db: Knex,
-  project: Project,
-  actor: Actor,
-  now = Date.now(),
-): Promise<Coming[]> {
-  const work = await workOf(db, project, actor.crew, now)
-  return comingOf(work, now).sort((a, b) => a.forecast.at - b.forecast.at)
+  const since = new Date(now - WEEKS * 7 * DAY)
+  return madeOf(db, project, await jointsOpened(db, { project: project.id, since, crew }, MOST), now)
 }
 
 export interface CrewLine {
@@ -196,7 +94,9 @@ function lineOf(
           since: s.release.at!,
         })),
     ),
-    coming: comingOf(work, now),
+    coming: work
+      .flatMap((m) => comingOf(m, pastOf(work, m), now) ?? [])
+      .sort((a, b) => a.forecast.at - b.forecast.at),
   }
 }
 

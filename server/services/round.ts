@@ -6,7 +6,7 @@ import { lineGeometry } from '../db/lines'
 import { livelyReaches } from '../db/reaches'
 import { alignmentsOf, crewsOf, type Project } from '../db/projects'
 import { packsOf } from '../db/site'
-import { comingPoints } from './crews'
+import { comingPoints } from './coming'
 import type { Actor } from './record'
 
 const HOUR = 3_600_000

@@ -7,7 +7,7 @@ import { crewsOf, type Project } from '../db/projects'
 import { livelyReaches } from '../db/reaches'
 import { ncrsOf, packsOf } from '../db/site'
 import { placesOf } from '../db/yard'
-import { comingPoints } from './crews'
+import { comingPoints } from './coming'
 import type { Actor } from './record'
 
 export interface TodayItem {

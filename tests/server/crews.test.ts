@@ -1,6 +1,7 @@
 import type { Knex } from 'knex'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
-import type { Coming, CrewLine, CrewPage } from '../../server/services/crews'
+import type { Coming } from '../../server/services/coming'
+import type { CrewLine, CrewPage } from '../../server/services/crews'
 import type { roundStops } from '../../server/services/round'
 import type { TodayItem } from '../../server/services/today'
 import { base, Client } from './client'

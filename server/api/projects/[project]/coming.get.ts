@@ -1,5 +1,5 @@
 import { projectRoute } from '../../../http/route'
-import { comingPoints } from '../../../services/crews'
+import { comingPoints } from '../../../services/coming'
 
 export default projectRoute('GET /api/projects/:project/coming', {}, ({ db, project, actor }) =>
   comingPoints(db, project, actor),

@@ -1,0 +1,58 @@
+import type { Knex } from 'knex'
+import { walkOf, type Walk } from '#core/crew/pace'
+import { judge } from '#core/judgement/judge'
+import { standing } from '#core/judgement/standing'
+import type { Judgement, JudgeOptions } from '#core/judgement/types'
+import type { CompiledProcedure } from '#core/procedure/compile'
+import type { Entry } from '#core/record/entry'
+import { entriesOfMany, forCore } from '../db/entries'
+import type { Joint } from '../db/joints'
+import type { Project } from '../db/projects'
+import { judgeOptions, planOf } from './judging'
+import { compiledProcedure } from './procedures'
+
+/** One joint of a crew, with what its record says. */
+export interface Made {
+  joint: Joint
+  compiled: CompiledProcedure
+  entries: readonly Entry[]
+  judgement: Judgement
+  walk: Walk
+  /** the last answer, ms */
+  last: { key: string; at: number } | null
+}
+
+const lastOf = (walk: Walk): Made['last'] =>
+  [...walk].reduce<Made['last']>(
+    (last, [key, at]) => (last === null || at >= last.at ? { key, at } : last),
+    null,
+  )
+
+/** Joints with their records judged, in the order given. */
+export async function madeOf(
+  db: Knex,
+  project: Project,
+  joints: readonly Joint[],
+  now: number,
+): Promise<Made[]> {
+  const records = await entriesOfMany(
+    db,
+    joints.map((j) => j.id),
+  )
+  const options = new Map<string, JudgeOptions>()
+  const out: Made[] = []
+  for (const joint of joints) {
+    const compiled = await compiledProcedure(db, project.id, joint.procedure!)
+    const { key } = compiled.procedure
+    if (!options.has(key)) options.set(key, await judgeOptions(db, project, key))
+    const all = (records.get(joint.id) ?? []).map(forCore)
+    const entries = standing(all)
+    const walk = walkOf(entries)
+    const plan = planOf(project, compiled, joint)
+    const judgement = judge(compiled, joint.facts, all, now, { ...options.get(key), plan, brief: true })
+    out.push({ joint, compiled, entries, judgement, walk, last: lastOf(walk) })
+  }
+  return out
+}
+
+export const finished = (m: Made) => m.judgement.state === 'accepted' || m.judgement.state === 'waiting'
