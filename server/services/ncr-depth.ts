@@ -46,9 +46,11 @@ export async function repeatsOf(db: Knex, project: string, ncr: Ncr): Promise<Re
     { project, since: new Date(0), before: new Date(joint.openedAt), crew: joint.crew },
     LOOKED_BACK,
   )
-  const reports = await ncrsOf(db, project, { subjects: [...before.map((j) => j.id), ncr.subject] })
+  const reports = await ncrsOf(db, project, { subjects: before.map((j) => j.id) })
+  // Two reports of one joint are one joint that went wrong.
   const others = reports
-    .filter((r) => r.id !== ncr.id && Date.parse(r.raisedAt) <= Date.parse(ncr.raisedAt))
+    .filter((r) => Date.parse(r.raisedAt) <= Date.parse(ncr.raisedAt))
+    .filter((r, i, all) => all.findIndex((o) => o.subject === r.subject && o.step === r.step) === i)
     .sort((a, b) => Date.parse(b.raisedAt) - Date.parse(a.raisedAt))
   return repeatOf(ncr.step, others)
 }

@@ -3,7 +3,10 @@ import { uuidv7 } from 'uuidv7'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
 import type { Counted } from '../../core/ncr/analysis'
 import { base, Client } from './client'
+import { demoPin } from '../../demo/people'
 import { asApplication } from './connect'
+import { freshJoint } from './fresh-joint'
+import { reject, REJECTED } from './rejected'
 
 /** What a report says beside its state: why, whether it came before, what is changed because of it. */
 let db: Knex
@@ -72,6 +75,33 @@ describe('a corrective action', () => {
     const reply = await clients.tam.post(`${base}/ncrs/${other.id}/done`, { action: uuidv7(), text: 'x' })
     expect(reply.problem?.code).toBe('not-found')
   })
+})
+
+it('the third joint at one step asks for an action before its report is closed', async () => {
+  const ends: string[] = []
+  for (let i = 0; i < 3; i++) {
+    const joint = await freshJoint(db, 'RM-237')
+    await reject(clients.ines, joint)
+    const ncr = uuidv7()
+    const raise = { id: ncr, subjectType: 'joint', subject: joint, step: REJECTED, photo: null }
+    expect((await clients.ines.post(`${base}/ncrs`, raise)).status).toBe(200)
+    ends.push(ncr)
+  }
+  const last = `${base}/ncrs/${ends.at(-1)!}`
+  const disposed = { secret: demoPin, disposition: 'rework', cause: 'material', reason: 'Look at the label.' }
+  expect((await clients.petra.post(`${last}/disposition`, disposed)).status).toBe(200)
+  expect((await clients.ines.post(`${last}/rework`, { text: 'Looked.' })).status).toBe(200)
+  const { repeat } = (await clients.ines.get(last)).body as {
+    repeat: { times: number; asksForAction: boolean }
+  }
+  expect([repeat.times >= 3, repeat.asksForAction]).toEqual([true, true])
+  const verified = { secret: demoPin, accepted: true, text: 'Right.' }
+  expect((await clients.oskar.post(`${last}/verification`, verified)).problem?.code).toBe('needs-action')
+  const { id: owner } = await db('people').where({ sign_in: 'rhona' }).first('id')
+  const action = { text: 'Labels are read out loud.', owner, due: '2027-03-01' }
+  expect((await clients.petra.post(`${last}/action`, action)).status).toBe(200)
+  expect((await clients.oskar.post(`${last}/verification`, verified)).status).toBe(200)
+  expect((await counts()).find((r) => r.id === ends.at(-1))!.cause).toBe('material')
 })
 
 it('a report says how often the same came within the crew’s last joints', async () => {
