@@ -16,6 +16,8 @@ export function useTimes() {
       if (t.hasSame(now, 'day')) return t.toFormat('HH:mm')
       return Math.abs(t.diff(now, 'days').days) < 6 ? t.toFormat('ccc HH:mm') : t.toFormat('d LLL HH:mm')
     },
+    /** the day it is where the work is, as days are kept: YYYY-MM-DD */
+    today: () => DateTime.now().setZone(session.zone).toISODate()!,
     /** a calendar day as it is printed, whatever the zone */
     date: (iso: string) => DateTime.fromISO(iso.slice(0, 10), { zone: 'utc' }).toFormat('d LLL yyyy'),
     day: (ms: number | string) => at(ms).toFormat('d LLL yyyy'),

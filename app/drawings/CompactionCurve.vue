@@ -3,6 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { scaleLinear } from 'd3-scale'
 import { computed, ref } from 'vue'
 import { curveLine, peakOf, withoutAir } from '#core/embedment/curve'
+import { extent } from './extent'
 import type { CurvePoint } from '#core/plan/lists/soil'
 
 /**
@@ -30,7 +31,7 @@ const airless = computed(() =>
 )
 const all = computed(() => [...props.points, ...line.value, ...(props.field ? [props.field] : [])])
 const span = (values: number[], room: number): [number, number] => {
-  const [low, high] = [values.reduce((a, b) => Math.min(a, b)), values.reduce((a, b) => Math.max(a, b))]
+  const [low, high] = extent(values)
   return [low - (high - low) * room, high + (high - low) * room]
 }
 const x = computed(() =>

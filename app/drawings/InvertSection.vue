@@ -3,6 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { scaleLinear } from 'd3-scale'
 import type { LongSection } from '#core/embedment/long-section'
+import { extent } from './extent'
 
 /**
  * The reach from the side: inverts as they were found against their design, with what is allowed round it.
@@ -21,10 +22,6 @@ const heights = computed(() =>
     p.design - props.section.tolerance,
   ]),
 )
-const extent = (values: number[]): [number, number] => [
-  values.reduce((a, b) => Math.min(a, b)),
-  values.reduce((a, b) => Math.max(a, b)),
-]
 const x = computed(() => {
   const [from, to] = extent(stations.value)
   return scaleLinear()

@@ -3,6 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { scaleLinear } from 'd3-scale'
 import { computed, ref } from 'vue'
 import type { Layout, OnLine } from '#core/pressure/layout'
+import { extent } from './extent'
 import type { ProfilePoint } from '#core/pressure/pack'
 import { showQuantity } from '#core/quantity/show'
 
@@ -23,10 +24,6 @@ const to = defineModel<number>('to', { required: true })
 const box = ref<HTMLElement | null>(null)
 const { width } = useElementSize(box)
 const HEIGHT = 300
-const extent = (values: number[]): [number, number] => [
-  values.reduce((a, b) => Math.min(a, b)),
-  values.reduce((a, b) => Math.max(a, b)),
-]
 const span = computed(() => extent(props.profile.map((p) => p.station)))
 const x = computed(() =>
   scaleLinear()

@@ -1,4 +1,5 @@
 import type { Component } from 'vue'
+import { readQuantity, writtenDimension } from '#core/quantity/read'
 import type { CurvePoint } from '#core/plan/lists/soil'
 import CompactionCurve from './CompactionCurve.vue'
 import IndividualsStrip from './IndividualsStrip.vue'
@@ -18,7 +19,7 @@ const plots: Record<string, { show: Component; props: (inputs: Inputs) => Inputs
       unit: '',
       values: (i.values as string[]).map((text, n) => ({
         name: String(n + 1),
-        value: Number.parseFloat(String(text).replace(',', '.')),
+        value: readQuantity(text, writtenDimension(text) ?? 'ratio', { field: 'values' }),
       })),
     }),
   },

@@ -1,6 +1,7 @@
 import { mount, type VueWrapper } from '@vue/test-utils'
 import { nextTick } from 'vue'
 import { describe, expect, it, vi } from 'vitest'
+import { benchPlot } from '../../app/drawings/bench-plots'
 import CompactionCurve from '../../app/drawings/CompactionCurve.vue'
 import IndividualsStrip from '../../app/drawings/IndividualsStrip.vue'
 import InvertSection from '../../app/drawings/InvertSection.vue'
@@ -72,6 +73,13 @@ describe('one figure after the other', () => {
     })
     expect(w.find('.signal').exists()).toBe(false)
   })
+})
+
+it('figures of the bench are plotted in one unit, whatever each was typed in', () => {
+  const plot = benchPlot('individuals-chart', { values: ['5 mm', '1 cm', '0.02 m'] })!
+  const { values } = plot.props as { values: { value: number }[] }
+  expect(values.map((v) => v.value)).toEqual([0.005, 0.01, 0.02])
+  expect(benchPlot('ovality', {})).toBeNull()
 })
 
 it('the curve says its peak, and rings the test of the field', () => {

@@ -97,29 +97,7 @@ async function send() {
         /></label>
       </template>
       <div class="two">
-        <label
-          >On<ElSelect v-model="form.line" size="large" aria-label="On which line" placeholder="every line">
-            <ElOption value="" label="every line" />
-            <ElOption
-              v-for="l in session.overview?.lines ?? []"
-              :key="l.id"
-              :value="l.id"
-              :label="l.name" /></ElSelect
-        ></label>
-        <label
-          >By<ElSelect
-            v-model="form.crew"
-            size="large"
-            aria-label="By which crew"
-            :placeholder="step ? 'every crew' : 'which?'"
-          >
-            <ElOption v-if="step" value="" label="every crew" />
-            <ElOption
-              v-for="c in session.overview?.crews ?? []"
-              :key="c.id"
-              :value="c.id"
-              :label="c.name" /></ElSelect
-        ></label>
+        <ScopeFields v-model:line="form.line" v-model:crew="form.crew" :every-crew="step !== null" />
         <label>From<ElInput v-model="form.from" size="large" type="date" /></label>
         <label>Until, may stay open<ElInput v-model="form.until" size="large" type="date" /></label>
       </div>

@@ -2,6 +2,7 @@
 import { useElementSize } from '@vueuse/core'
 import { scaleLinear } from 'd3-scale'
 import { elevationAt, type ProfilePoint } from '#core/pressure/pack'
+import { extent } from '~/drawings/extent'
 
 /** The line from the side: invert, the ground over it where it is known, and what stands or lies along it. */
 const props = withDefaults(
@@ -17,10 +18,6 @@ const box = ref<HTMLElement | null>(null)
 const { width } = useElementSize(box)
 const HEIGHT = 200
 const all = computed(() => [...props.profile, ...props.ground])
-const extent = (values: number[]): [number, number] => [
-  values.reduce((a, b) => Math.min(a, b)),
-  values.reduce((a, b) => Math.max(a, b)),
-]
 const x = computed(() =>
   scaleLinear()
     .domain(extent(all.value.map((p) => p.station)))

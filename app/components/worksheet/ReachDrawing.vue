@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { chainsOf } from '#core/checks/chain'
+import type { BandRule } from '#core/calculators/guard-band'
 import type { Made } from '#core/checks/define'
 import { layLifts, liftLimits, type LiftsCheck } from '#core/checks/lifts'
 import { plantsNow } from '#core/embedment/plants'
@@ -25,6 +26,7 @@ const props = defineProps<{
   entry: string | null
   /** struts that came out late are a cause to look at */
   strutsLate: boolean
+  rule: BandRule
 }>()
 defineEmits<{ entry: [step: string, entry: string]; step: [string] }>()
 const lifts = computed(() => props.compiled.steps.find((s) => s.step.check.kind === 'lifts'))
@@ -78,6 +80,7 @@ const plants = computed(() => (drawn.value ? plantsNow(drawn.value.fill, drawn.v
       :slots="slots"
       :entries="entries"
       :struts-late="strutsLate"
+      :rule="rule"
     />
     <template v-else-if="drawn">
       <TrenchSection

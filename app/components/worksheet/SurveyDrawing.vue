@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { BandRule } from '#core/calculators/guard-band'
 import type { Made } from '#core/checks/define'
 import { surveyFigures, surveyPoints, type SurveyCheck } from '#core/checks/survey'
 import { likelyCauses } from '#core/embedment/causes'
@@ -18,6 +19,7 @@ const props = defineProps<{
   slots: Slots
   entries: Entry[]
   strutsLate: boolean
+  rule: BandRule
 }>()
 const session = useSession()
 const drawn = computed(() => {
@@ -26,7 +28,7 @@ const drawn = computed(() => {
   const figures = surveyFigures(made as unknown as Made<SurveyCheck>, props.slots)
   if (Object.values(figures).some(Number.isNaN)) return null
   const given = byStep(props.compiled, props.entries)[made.index]!.filter((e) => e.kind === 'survey')
-  const points = surveyPoints(given, figures, 'guarded')
+  const points = surveyPoints(given, figures, props.rule)
   return { figures, points, above: points.some((p) => p.verdict !== 'accept') }
 })
 const { data: reaches, load } = useLoad(() => api<Reach[]>(`${session.base}/reaches`))

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { BandRule } from '#core/calculators/guard-band'
 import type { JudgedSubject } from '#core/checks/define'
 import { slotsOf } from '#core/judgement/slots'
 import type { Judgement } from '#core/judgement/types'
@@ -19,6 +20,7 @@ const props = defineProps<{
   step: string | null
   live: number[] | null
   now: number
+  rule: BandRule
   /** of a step that takes many entries: the one looked at */
   entry: string | null
 }>()
@@ -54,6 +56,7 @@ const share = (c: { startedAt: number; until: number }) =>
       :step="step"
       :entry="entry"
       :struts-late="strutsLate"
+      :rule="rule"
       @step="(k) => $emit('step', k)"
       @entry="(s, e) => $emit('entry', s, e)"
     />

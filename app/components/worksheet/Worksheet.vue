@@ -303,6 +303,7 @@ useKeys({
       :entries="entries"
       :step="current"
       :live="live"
+      :rule="sheet.rule"
       :now="now"
       :entry="entry"
       @step="choose"

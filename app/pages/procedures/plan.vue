@@ -78,7 +78,7 @@ async function review(rule: string, accepted: boolean, reason = '') {
     })
   }
 }
-const today = new Date().toLocaleDateString('sv-SE', { timeZone: session.zone })
+const today = times.today()
 const fileAddress = computed(
   () => `/api/${session.base}/points/file?${new URLSearchParams(query.value as Record<string, string>)}`,
 )
@@ -99,24 +99,7 @@ const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
     />
     <template v-else>
       <div class="scope">
-        <label
-          >On<ElSelect v-model="line" size="large" aria-label="On which line" placeholder="every line">
-            <ElOption value="" label="every line" />
-            <ElOption
-              v-for="l in session.overview?.lines ?? []"
-              :key="l.id"
-              :value="l.id"
-              :label="l.name" /></ElSelect
-        ></label>
-        <label
-          >By<ElSelect v-model="crew" size="large" aria-label="By which crew" placeholder="every crew">
-            <ElOption value="" label="every crew" />
-            <ElOption
-              v-for="c in session.overview?.crews ?? []"
-              :key="c.id"
-              :value="c.id"
-              :label="c.name" /></ElSelect
-        ></label>
+        <ScopeFields v-model:line="line" v-model:crew="crew" />
         <ul class="legend" aria-label="What the letters mean">
           <li v-for="(word, letter) in pointWords" :key="letter">
             <b class="cell" :class="letter">{{ letter }}</b> {{ word }}
@@ -234,16 +217,6 @@ const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
   align-items: flex-end;
   gap: 12px 20px;
   margin-bottom: 16px;
-}
-.scope label {
-  display: flex;
-  flex-direction: column;
-  gap: 4px;
-  font-size: var(--s14);
-  color: var(--muted);
-}
-.scope .el-select {
-  width: 200px;
 }
 .legend {
   display: flex;

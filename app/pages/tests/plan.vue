@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { fitsRange } from '#core/pressure/gauge-range'
 import { couldSee, layOut, type Layout, type OnLine } from '#core/pressure/layout'
 import { fitsMaterial, testMethods } from '#core/pressure/methods/registry'
 import { Problem } from '#core/problem'
@@ -309,7 +310,7 @@ const defaultOf = (d: { default?: unknown; dimension?: DimensionKey; unit?: stri
         <label
           >Gauge<ElSelect v-model="form.gauge" size="large" aria-label="Gauge">
             <ElOption v-for="g in gauges" :key="g.id" :value="g.name" :label="g.name" /></ElSelect
-          ><span v-if="range !== null" class="small" :class="range < 0.25 || range > 0.75 ? 'fault' : 'muted'"
+          ><span v-if="range !== null" class="small" :class="fitsRange(range, 1) ? 'muted' : 'fault'"
             >{{ Math.round(range * 100) }} % of its range; between 25 and 75 % it reads best</span
           ></label
         >
