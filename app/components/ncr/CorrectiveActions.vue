@@ -70,7 +70,7 @@ const finishing = ref<string | null>(null)
             :value="p.id"
             :label="p.name" /></ElSelect
       ></label>
-      <label>Until<ElInput v-model="form.due" size="large" type="date" /></label>
+      <DayField v-model="form.due" label="Until" />
       <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
       <ElButton
         size="large"

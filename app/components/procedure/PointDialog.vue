@@ -98,8 +98,8 @@ async function send() {
       </template>
       <div class="two">
         <ScopeFields v-model:line="form.line" v-model:crew="form.crew" :every-crew="step !== null" />
-        <label>From<ElInput v-model="form.from" size="large" type="date" /></label>
-        <label>Until, may stay open<ElInput v-model="form.until" size="large" type="date" /></label>
+        <DayField v-model="form.from" label="From" />
+        <DayField v-model="form.until" label="Until, may stay open" />
       </div>
       <label>Why?<ElInput v-model="form.reason" size="large" maxlength="400" /></label>
       <p v-if="fault" class="fault" role="alert">{{ fault }}</p>

@@ -61,7 +61,7 @@ const due = computed(() => props.witness.for !== null && props.now >= props.witn
           witness.state === 'not-invited' ? 'Invite the witness' : 'Invite again'
         }}</ElButton>
         <form v-else class="ask" @submit.prevent="invite">
-          <label>Day<ElInput v-model="day" size="large" type="date" /></label>
+          <DayField v-model="day" label="Day" />
           <label>Time<ElInput v-model="time" size="large" type="time" /></label>
           <ElButton type="primary" size="large" native-type="submit" :disabled="!wanted.isValid"
             >Invite</ElButton

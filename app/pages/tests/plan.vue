@@ -317,7 +317,7 @@ const defaultOf = (d: { default?: unknown; dimension?: DimensionKey; unit?: stri
         <label
           >Gauge at station<ElInput v-model="form.gaugeStation" size="large" :placeholder="`${form.from} m`"
         /></label>
-        <label>Due, day<ElInput v-model="form.due" size="large" type="date" /></label>
+        <DayField v-model="form.due" label="Due" />
         <label v-for="[key] in asked" :key="key"
           >{{ method.words[key]?.title ?? key
           }}<ElInput v-model="typed[key]" size="large" :placeholder="hint(key)" /><span class="muted small">{{
