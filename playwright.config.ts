@@ -3,7 +3,8 @@ import { defineConfig } from '@playwright/test'
 export default defineConfig({
   testDir: 'tests/browser',
   globalSetup: './tests/browser/site.setup.ts',
-  workers: 1,
+  // Files run side by side, two on two cores; within a file one test builds on the last.
+  workers: 2,
   fullyParallel: false,
   // Generous: a slow machine is no failure; nothing waits longer than it must.
   timeout: 600_000,

@@ -152,6 +152,30 @@ export const packStateWords: Record<string, string> = {
   failed: 'Failed',
 }
 
+/** What a test says, in words and as a state to draw. */
+export const testVerdictWords: Record<string, string> = {
+  accept: 'Accepted',
+  reject: 'Not accepted',
+  'too-close': 'Too close to call',
+  incomplete: 'Not complete',
+}
+export const testVerdictStates: Record<string, 'accepted' | 'rejected' | 'too-close' | 'waiting'> = {
+  accept: 'accepted',
+  reject: 'rejected',
+  'too-close': 'too-close',
+  incomplete: 'waiting',
+}
+export const packStateGlyphs: Record<
+  string,
+  'accepted' | 'rejected' | 'waiting' | 'in-work' | 'not-started'
+> = {
+  planned: 'not-started',
+  running: 'waiting',
+  evaluated: 'in-work',
+  signed: 'accepted',
+  failed: 'rejected',
+}
+
 export const partWords = {
   document: 'Document',
   fact: 'Fact',

@@ -19,6 +19,7 @@ const usage = `Vet Line
   ./vet-line round --batch        one round a line in, one order a line out
   ./vet-line procedure check F    read and check a procedure document
   ./vet-line procedure schema     the JSON Schema of procedure documents
+  ./vet-line logger PACK          a made-up pipe feeds a running test of the demo
   ./vet-line verify               check every chain and projection of the database
   ./vet-line backup FILE          write the database to a file
   ./vet-line restore FILE         put a backup into an empty data folder
@@ -31,6 +32,18 @@ const portOf = (args: string[]) => {
   if (!Number.isInteger(port) || port < 1 || port > 65_535)
     throw new CommandFailure(`"${args[at + 1] ?? ''}" is not a port: give a number from 1 to 65535.`)
   return port
+}
+
+/** Feeds a running test of the demo as a logger would. */
+async function feedTest(args: string[]): Promise<void> {
+  const { demoPassword } = await import('../demo/people')
+  const { scheme } = await import('../demo/scheme')
+  const { runLogger } = await import('../devices/logger')
+  try {
+    await runLogger(args, { project: scheme.key, name: 'ines', password: demoPassword })
+  } catch (error) {
+    throw new CommandFailure((error as Error).message)
+  }
 }
 
 async function run([command, ...args]: string[]): Promise<number> {
@@ -59,6 +72,9 @@ async function run([command, ...args]: string[]): Promise<number> {
       return 0
     case 'stop':
       await (await import('./lifecycle')).stop()
+      return 0
+    case 'logger':
+      await feedTest(args)
       return 0
     case 'test':
       return (await import('./testing')).runTests()

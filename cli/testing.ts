@@ -1,4 +1,4 @@
-import { spawnSync } from 'node:child_process'
+import { spawn } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -18,15 +18,32 @@ interface Tally {
 /** Passed, failed, and what failed. */
 type Counted = [passed: number, failed: number, faults: string[]]
 
-const run = (args: string[], env: Record<string, string> = {}) =>
-  spawnSync(process.execPath, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } })
-    .status === 0
+/** How a tool is run: what it says shows as it goes, or is kept until it has ended. */
+type Voice = 'aloud' | 'kept'
+
+/** Runs a tool. Of two that run side by side the second keeps what it says, so that lines do not mix. */
+function run(args: string[], voice: Voice = 'aloud', env: Record<string, string> = {}): Promise<boolean> {
+  const child = spawn(process.execPath, args, {
+    cwd: root,
+    stdio: voice === 'aloud' ? 'inherit' : ['ignore', 'pipe', 'pipe'],
+    env: { ...process.env, ...env },
+  })
+  const said: Buffer[] = []
+  for (const stream of [child.stdout, child.stderr]) stream?.on('data', (part: Buffer) => said.push(part))
+  return new Promise((resolve, reject) => {
+    child.once('error', reject)
+    child.once('close', (code) => {
+      process.stdout.write(Buffer.concat(said))
+      resolve(code === 0)
+    })
+  })
+}
 const bin = (path: string) => join(root, 'node_modules', path)
 
 /** A check that either holds or not counts as one. */
-function single(name: string, args: string[]): Tally {
-  note(`\n— ${name}`)
-  const ok = run(args)
+async function single(name: string, args: string[]): Promise<Tally> {
+  const ok = await run(args, 'kept')
+  note(`— ${name}: ${ok ? 'holds' : 'does not hold'}`)
   return { name, passed: ok ? 1 : 0, failed: ok ? 0 : 1 }
 }
 
@@ -34,15 +51,16 @@ function single(name: string, args: string[]): Tally {
  * A test runner's own counts from its report; a runner that ends badly without a failed test counts as
  * one failure.
  */
-function suite(
+async function suite(
   name: string,
   args: string[],
   report: string,
   count: (report: unknown) => Counted,
+  voice: Voice,
   env: Record<string, string> = {},
-): Tally {
+): Promise<Tally> {
   note(`\n— ${name}`)
-  const ok = run(args, env)
+  const ok = await run(args, voice, env)
   let [passed, failed, faults]: Counted = [0, 0, []]
   try {
     ;[passed, failed, faults] = count(JSON.parse(readFileSync(report, 'utf8')))
@@ -94,59 +112,59 @@ const playwrightCounts = (r: unknown): Counted => {
   return [stats.expected, stats.unexpected + stats.flaky, suites.flatMap(badSpecs)]
 }
 
-/** Everything: lint, format, layers, types, core, server, browser. Ends with one line of counts. */
+const checks: [name: string, args: string[]][] = [
+  ['Lint', [bin('eslint/bin/eslint.js'), '.']],
+  ['Format', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']],
+  [
+    'Layers',
+    [
+      bin('dependency-cruiser/bin/dependency-cruise.mjs'),
+      ...['--config', '.dependency-cruiser.cjs', 'core', 'server', 'app', 'cli', 'demo', 'devices'],
+    ],
+  ],
+  ['Types of the application', [bin('vue-tsc/bin/vue-tsc.js'), '-b', '--noEmit']],
+  ['Types of core, tools and tests', [bin('typescript/bin/tsc'), '-p', 'tsconfig.tools.json']],
+]
+
+/**
+ * Everything: lint, format, layers, types, core, components, server, browser. What needs no server runs
+ * beside the tests of the server; the browser has the machine to itself. Ends with one line of counts.
+ */
 export async function runTests(): Promise<number> {
   ensureInstalled()
   ensureBrowser()
   const reports = mkdtempSync(join(tmpdir(), 'vet-line-reports-'))
   ensureBuilt()
-  run([bin('nuxt/bin/nuxt.mjs'), 'prepare', '--logLevel', 'silent'])
-  const tallies: Tally[] = [
-    single('Lint', [bin('eslint/bin/eslint.js'), '.']),
-    single('Format', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']),
-    single('Layers', [
-      bin('dependency-cruiser/bin/dependency-cruise.mjs'),
-      '--config',
-      '.dependency-cruiser.cjs',
-      'core',
-      'server',
-      'app',
-      'cli',
-      'demo',
-      'devices',
-    ]),
-    single('Types of the application', [bin('vue-tsc/bin/vue-tsc.js'), '-b', '--noEmit']),
-    single('Types of core, tools and tests', [bin('typescript/bin/tsc'), '-p', 'tsconfig.tools.json']),
-  ]
-  for (const project of ['core', 'components', 'server']) {
+  await run([bin('nuxt/bin/nuxt.mjs'), 'prepare', '--logLevel', 'silent'])
+  const vitest = (project: string, voice: Voice) => {
     const report = join(reports, `${project}.json`)
-    tallies.push(
-      suite(
-        `Tests of the ${project}`,
-        [
-          bin('vitest/vitest.mjs'),
-          'run',
-          '--project',
-          project,
-          '--reporter=default',
-          '--reporter=json',
-          `--outputFile.json=${report}`,
-        ],
-        report,
-        vitestCounts,
-      ),
+    return suite(
+      `Tests of the ${project}`,
+      [
+        ...[bin('vitest/vitest.mjs'), 'run', '--project', project, '--reporter=default', '--reporter=json'],
+        `--outputFile.json=${report}`,
+      ],
+      report,
+      vitestCounts,
+      voice,
     )
   }
+  const still = async () => {
+    const out: Tally[] = []
+    for (const check of checks) out.push(await single(...check))
+    return [...out, await vitest('core', 'kept'), await vitest('components', 'kept')]
+  }
+  const [beside, server] = await Promise.all([still(), vitest('server', 'aloud')])
   const report = join(reports, 'browser.json')
-  tallies.push(
-    suite(
-      'Tests in the browser',
-      [bin('@playwright/test/cli.js'), 'test', '--reporter=list,json'],
-      report,
-      playwrightCounts,
-      { PLAYWRIGHT_JSON_OUTPUT_NAME: report },
-    ),
+  const browser = await suite(
+    'Tests in the browser',
+    [bin('@playwright/test/cli.js'), 'test', '--reporter=list,json'],
+    report,
+    playwrightCounts,
+    'aloud',
+    { PLAYWRIGHT_JSON_OUTPUT_NAME: report },
   )
+  const tallies = [...beside, server, browser]
   rmSync(reports, { recursive: true, force: true })
   print('')
   for (const t of tallies) {

@@ -2,15 +2,16 @@ import { readFileSync } from 'node:fs'
 import Papa from 'papaparse'
 import { elevationAt } from '../core/pressure/pack'
 import { readPressureLog } from '../core/pressure/log'
+import { evaluateLog } from '../core/pressure/report'
 import { insertFile } from '../server/db/files'
 import { alignmentsOf } from '../server/db/projects'
-import { findPack, insertPack, savePack } from '../server/db/site'
+import { findPack, insertPack, insertSamples, savePack } from '../server/db/site'
 import { raiseNcr } from '../server/services/ncrs'
-import { evaluate, projectPack } from '../server/services/pack-sheet'
+import { projectPack, testOf } from '../server/services/pack-sheet'
 import { sha256 } from '../server/services/record'
 import { DAY, HOUR, MINUTE, write, type Ground } from './ground'
 import { makeLog } from './pressure-log'
-import { blownUp, madeUp, rowsOf, shutIn, type LogRow } from './test-logs'
+import { blownUp, madeUp, rowsOf, seeping, shutIn, threePhase, type LogRow } from './test-logs'
 
 interface Planned {
   number: string
@@ -21,7 +22,7 @@ interface Planned {
   gauge: 'gauge' | 'low gauge'
   uncertainty: number
   dueDays: number
-  story: 'signed' | 'failed' | 'evaluated' | 'planned'
+  story: 'signed' | 'failed' | 'evaluated' | 'planned' | 'running'
   section: Record<string, number | boolean>
   outsideDiameter: number
   rating: number
@@ -166,6 +167,41 @@ function ofOthers(g: Ground): Planned[] {
       },
     },
     {
+      ...{ number: 'TP-S1', line: 'SC', from: 0, to: 40, method: 'pe-three-phase', gauge: 'gauge' },
+      ...{ uncertainty: 2500, dueDays: -3, story: 'evaluated', outsideDiameter: 0.063, rating: 16e5 },
+      section: { length: 240, insideDiameter: 0.0514, wall: 0.0058, modulus: 900e6 },
+      ...{ weakest: 'Pipe PE 63 SDR 11', testPressure: 12e5, required: 10e5, material: 'polyethylene' },
+      ...{ parameters: { testPressure: 12e5 }, hours: 2.5 },
+      log: rows(146 * 60, 20, 0.9, threePhase(1200, 0.55)),
+    },
+    {
+      ...{ ...low, number: 'TP-G3', line: 'GS', from: 440, to: 460, method: 'exfiltration' },
+      ...{ dueDays: -0.6, story: 'evaluated' },
+      section: { length: 20, insideDiameter: 0.6, wall: 0.08, modulus: 30e9, nominal: 0.6 },
+      ...{ outsideDiameter: 0.76, weakest: 'Plug DN 600', testPressure: 20e3, material: 'concrete' },
+      parameters: { rate: 9.3, duration: 7200, head: 2 },
+      ...{ hours: 2.2, log: rows(2.05 * 3600, 30, 0.02, seeping(20, 2.1)) },
+    },
+    {
+      ...{ number: 'TP-T1', line: 'TC', from: 0, to: 6, method: 'hose-proof', gauge: 'gauge' },
+      ...{ uncertainty: 2500, dueDays: -1.4, story: 'evaluated', outsideDiameter: 0.11, rating: 25e5 },
+      section: { length: 6, insideDiameter: 0.1, wall: 0.005, modulus: 1e9 },
+      ...{ weakest: 'Hose DN 100', testPressure: 15e5, required: 0, material: 'hose' },
+      parameters: { workingPressure: 10e5, movement: 0.0002, leakSeen: false },
+      ...{ hours: 0.6, log: rows(28 * 60, 5, 1.1, shutIn(1520, 2)) },
+    },
+    {
+      ...{ number: 'TP-I1', line: 'IP', from: 0, to: 60, method: 'hydro-drop', gauge: 'gauge' },
+      ...{ uncertainty: 2500, dueDays: 0.1, story: 'running', outsideDiameter: 0.0483, rating: 40e5 },
+      section: {
+        ...{ length: 60, insideDiameter: 0.0431, wall: 0.0026, modulus: 200e9 },
+        ...{ poisson: 0.3, pipeExpansion: 12e-6, restrained: false },
+      },
+      ...{ weakest: 'Ring fitting 48.3', testPressure: 15e5, required: 12e5, material: 'steel' },
+      ...{ parameters: { testPressure: 15e5 }, hours: 1.05 },
+      log: rows(63 * 60, 20, 1.4, shutIn(1500, 3), (t) => 12 + 0.02 * Math.sin(t / 4000)),
+    },
+    {
       ...{ ...low, number: 'TP-J1', line: 'GS', from: 249, to: 251, method: 'joint-air' },
       ...{
         dueDays: -2,
@@ -180,6 +216,39 @@ function ofOthers(g: Ground): Planned[] {
       },
     },
   ]
+}
+
+const confirmed = ['restraint', 'filled', 'sensor', 'exclusion', 'witness']
+const confirmations = (before: number) =>
+  confirmed.map((row, i) => ({
+    ...{ kind: 'confirmation' as const, step: row, payload: { answer: 'yes' } },
+    at: before - HOUR + i * MINUTE,
+  }))
+
+/** A test that is on: its readings so far, and what was marked on its trace. */
+async function runNow(g: Ground, id: string, p: Planned): Promise<void> {
+  const startedAt = g.now - p.hours! * HOUR
+  const entries = await write(g, 'pack', id, 'ines', [
+    ...confirmations(startedAt),
+    { kind: 'start', payload: { open: [], reason: null }, at: startedAt },
+    {
+      kind: 'event',
+      payload: { kind: 'pump-on', at: new Date(startedAt + MINUTE).toISOString() },
+      at: startedAt + MINUTE,
+    },
+    {
+      kind: 'event',
+      payload: { kind: 'vented', at: new Date(startedAt + 4 * MINUTE).toISOString() },
+      at: startedAt + 4 * MINUTE,
+    },
+  ])
+  const { startedAt: began, samples } = readPressureLog(Papa.unparse(p.log!(startedAt)))
+  await insertSamples(
+    g.db,
+    id,
+    samples.map(({ t, ...rest }) => ({ at: new Date(began + t * 1000), ...rest })),
+  )
+  await savePack(g.db, id, projectPack(entries))
 }
 
 async function layPack(g: Ground, p: Planned, line: { id: string; profile: never }): Promise<void> {
@@ -198,6 +267,7 @@ async function layPack(g: Ground, p: Planned, line: { id: string; profile: never
     },
   })
   if (p.story === 'planned' || !p.log) return
+  if (p.story === 'running') return runNow(g, id, p)
   const hours = p.hours ?? 1
   const startedAt = now + p.dueDays * DAY - (hours + 0.2) * HOUR
   const csv = Papa.unparse(p.log(startedAt))
@@ -209,16 +279,10 @@ async function layPack(g: Ground, p: Planned, line: { id: string; profile: never
   await insertFile(db, g.project.id, g.people.ines!.person, file)
   const pack = (await findPack(db, g.project.id, id))!
   const log = readPressureLog(csv)
-  const evaluation = evaluate(pack, log.samples)
+  const evaluation = evaluateLog(testOf(pack, 'guarded'), log.samples)
   const end = startedAt + hours * HOUR
-  const rows = ['restraint', 'filled', 'sensor', 'exclusion', 'witness']
   let entries = await write(g, 'pack', id, 'ines', [
-    ...rows.map((row, i) => ({
-      kind: 'confirmation' as const,
-      step: row,
-      payload: { answer: 'yes' },
-      at: startedAt - HOUR + i * MINUTE,
-    })),
+    ...confirmations(startedAt),
     { kind: 'start', payload: { open: [], reason: null }, at: startedAt },
     {
       kind: 'run',

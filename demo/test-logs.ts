@@ -61,3 +61,32 @@ export const blownUp = (peak: number, perMinute: number) => (t: number) =>
   t < 3 * MINUTE
     ? { pressure: (peak * t) / (3 * MINUTE) }
     : { pressure: peak - (perMinute * (t - 3 * MINUTE)) / MINUTE }
+
+/**
+ * Polyethylene in three phases: raised, kept half an hour with water, an hour of creep, lowered by an eighth in
+ * two minutes with the meter running backward, and the pipe's own pull.
+ */
+export const threePhase =
+  (test: number, released: number) =>
+  (t: number): { pressure: number; makeup: number } => {
+    const [raise, keep, creep, lowering] = [10 * MINUTE, 31 * MINUTE, HOUR, 2 * MINUTE]
+    const added = 40
+    if (t < raise) return { pressure: (test * 1.01 * t) / raise, makeup: (added * t) / raise }
+    if (t < raise + keep) return { pressure: test + 4, makeup: added + (3 * (t - raise)) / keep }
+    const crept = (s: number) => test + 4 - test * 0.055 * Math.log(1 + s / 700)
+    const rest = t - raise - keep
+    if (rest < creep) return { pressure: crept(rest), makeup: added + 3 }
+    const low = (s: number) => crept(creep) * (1 - 0.125 * Math.min(1, s / lowering))
+    const after = rest - creep
+    if (after < lowering) return { pressure: low(after), makeup: added + 3 - (released * after) / lowering }
+    return {
+      pressure: low(lowering) + test * 0.012 * (1 - Math.exp(-(after - lowering) / 500)),
+      makeup: added + 3 - released,
+    }
+  }
+
+/** Standing full; the meter counts what has to be put back, L an hour. */
+export const seeping = (head: number, perHour: number) => (t: number) => ({
+  pressure: head,
+  makeup: (perHour * t) / HOUR,
+})

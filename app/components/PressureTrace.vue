@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { use } from 'echarts/core'
-import { LineChart } from 'echarts/charts'
+import { LineChart, ScatterChart } from 'echarts/charts'
 import {
   DataZoomComponent,
   GridComponent,
@@ -10,55 +10,119 @@ import {
 } from 'echarts/components'
 import { SVGRenderer } from 'echarts/renderers'
 import VChart from 'vue-echarts'
-import type { Sample } from '#core/pressure/log'
-import type { TestEvaluation } from '#core/pressure/report'
-import { pageColours, traceOption } from '~/charts/trace'
+import { evenly } from '#core/pressure/slope'
+import { showNumber } from '#core/quantity/show'
+import { savePicture } from '~/charts/picture'
+import { pageColours, traceOption, type TraceShown } from '~/charts/trace'
 
-/** The trace, live or kept. The table under it reads the same. */
+/** The trace, live or kept: zoomed, read as a table, saved as a picture. */
 use([
-  LineChart,
-  GridComponent,
-  MarkAreaComponent,
-  MarkLineComponent,
-  TooltipComponent,
-  DataZoomComponent,
-  SVGRenderer,
+  ...[LineChart, ScatterChart, GridComponent, MarkAreaComponent, MarkLineComponent],
+  ...[TooltipComponent, DataZoomComponent, SVGRenderer],
 ])
-const props = defineProps<{
-  samples: Sample[]
-  evaluation: TestEvaluation | null
-  testPressure: number
-  band: number
-  trend?: { from: number; to: number; slope: number; half: number } | null
-}>()
+const props = defineProps<{ shown: TraceShown; name: string; tall?: boolean }>()
 const { shift } = useShift()
+/** the last phase alone, where what is judged happens */
+const phase = computed(() => props.shown.evaluation?.phases.at(-1) ?? null)
+const onlyPhase = ref(false)
 const option = computed(() => {
   void shift.value
-  return traceOption(
-    props.samples,
-    props.evaluation,
-    props.testPressure,
-    props.band,
-    pageColours(),
-    props.trend ?? null,
-  )
+  return traceOption(props.shown, pageColours(), onlyPhase.value ? phase.value : null)
 })
+const chart = ref<InstanceType<typeof VChart> | null>(null)
+const asTable = ref(false)
+/** so many rows are read without tiring */
+const READ = 120
+const rows = computed(() => (asTable.value ? evenly(props.shown.samples, READ) : []))
+const figure = (value: number | null, factor: number, digits: number) =>
+  value === null ? '–' : showNumber(value * factor, digits)
+const times = useTimes()
+const timeOf = (t: number) => times.second((props.shown.startedAt ?? 0) + t * 1000)
+function save() {
+  const svg = chart.value?.$el.querySelector('svg') as SVGSVGElement | null
+  if (svg) void savePicture(svg, `${props.name}-trace.png`)
+}
 </script>
 
 <template>
-  <VChart
-    class="trace"
-    :option="option"
-    autoresize
-    :init-options="{ renderer: 'svg' }"
-    role="img"
-    aria-label="Pressure over time"
-  />
+  <div class="trace-frame">
+    <VChart
+      v-show="!asTable"
+      ref="chart"
+      class="trace"
+      :class="{ tall }"
+      :option="option"
+      autoresize
+      :init-options="{ renderer: 'svg' }"
+      role="img"
+      aria-label="Pressure over time"
+    />
+    <div v-if="asTable" class="table" :class="{ tall }" tabindex="0">
+      <table class="figures">
+        <thead>
+          <tr>
+            <th scope="col">Time</th>
+            <th scope="col" class="number">Pressure, kPa</th>
+            <th scope="col" class="number">Pipe, °C</th>
+            <th scope="col" class="number">Air, °C</th>
+            <th scope="col" class="number">Water added, L</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="s in rows" :key="s.t">
+            <td>{{ timeOf(s.t) }}</td>
+            <td class="number">{{ figure(s.pressure, 1e-3, 5) }}</td>
+            <td class="number">{{ figure(s.pipe, 1, 3) }}</td>
+            <td class="number">{{ figure(s.air, 1, 3) }}</td>
+            <td class="number">{{ figure(s.makeup, 1e3, 4) }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <p class="tools">
+      <slot />
+      <button type="button" :aria-pressed="asTable" @click="asTable = !asTable">
+        {{ asTable ? 'Curve' : 'Read as a table' }}
+      </button>
+      <button
+        v-if="phase && !asTable"
+        type="button"
+        :aria-pressed="onlyPhase"
+        @click="onlyPhase = !onlyPhase"
+      >
+        {{ onlyPhase ? 'Whole test' : `Only: ${phase.title}` }}
+      </button>
+      <button v-if="!asTable" type="button" @click="save">Save the picture</button>
+    </p>
+  </div>
 </template>
 
 <style scoped>
-.trace {
+.trace,
+.table {
   height: 300px;
   width: 100%;
+}
+.tall {
+  height: min(56vh, 560px);
+}
+.table {
+  overflow-y: auto;
+}
+.tools {
+  display: flex;
+  gap: 4px 16px;
+  justify-content: flex-end;
+  align-items: center;
+  flex-wrap: wrap;
+}
+.tools button {
+  min-height: 44px;
+  border: 0;
+  background: none;
+  color: var(--line);
+  text-decoration: underline;
+  cursor: pointer;
+  padding: 0 4px;
 }
 </style>

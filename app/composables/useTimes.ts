@@ -9,6 +9,8 @@ export function useTimes() {
   const clock = (ms: number) => at(ms).toFormat('HH:mm')
   return {
     clock,
+    /** a time of day to the second, as readings of a log have it */
+    second: (ms: number) => at(ms).toFormat('HH:mm:ss'),
     /** "14:05" today, "Tue 14:05" this week, "3 Mar 14:05" beyond */
     moment: (ms: number | string) => {
       const t = at(ms)

@@ -2,13 +2,20 @@ import Papa from 'papaparse'
 import { checkColumns } from '../files/table'
 import { isDay } from '../quantity/day'
 import { Problem } from '../problem'
+import { checkLogMap, momentOf, proposeLogMap, siOf, type LogMap, type LogQuestion } from './log-map'
 
-/** One sample of a pressure log: seconds since the log began, pascals, °C, m³ of makeup water so far. */
+/** One sample of a pressure log. What nobody measured is null: no meter is not the same as no water. */
 export interface Sample {
+  /** seconds since the log began */
   t: number
+  /** Pa */
   pressure: number
-  temperature: number | null
-  makeup: number
+  /** °C at the pipe */
+  pipe: number | null
+  /** °C of the air */
+  air: number | null
+  /** m³ of water added so far */
+  makeup: number | null
 }
 
 export interface PressureLog {
@@ -17,74 +24,126 @@ export interface PressureLog {
   samples: Sample[]
 }
 
-const names = {
-  time: ['time', 'timestamp', 'date time'],
-  pressure: ['pressure kpa', 'pressure bar', 'pressure pa', 'pressure'],
-  temperature: ['temperature', 'pipe temperature', 'temperature c'],
-  makeup: ['makeup l', 'makeup', 'water added l'],
-}
+/** The columns in which this tool writes a log itself. */
+export const ownLogColumns = {
+  time: 'time',
+  pressure: 'pressure kPa',
+  pipe: 'pipe degC',
+  air: 'air degC',
+  makeup: 'makeup L',
+} as const
+
 const MAX_SAMPLES = 200_000
 const MAX_COLUMNS = 60
+/** so many rows tell what a column holds */
+const LOOKED_AT = 200
 
-/**
- * Reads a pressure log from CSV: `time` (ISO with zone), `pressure kPa` (or bar, Pa),
- * optional `temperature` (°C) and `makeup L` (running total).
- *
- * @throws Problem `bad-file`, or `bad-row` naming row and column; nothing is half read
- */
-export function readPressureLog(text: string): PressureLog {
+const tableOf = (text: string, preview = 0) => {
   checkColumns(text, MAX_COLUMNS)
   const parsed = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), {
-    header: true,
-    skipEmptyLines: 'greedy',
+    ...{ header: true, skipEmptyLines: 'greedy', preview },
   })
-  const header = parsed.meta.fields ?? []
-  const find = (list: string[]) => header.find((h) => list.includes(h.trim().toLowerCase()))
-  const columns = {
-    time: find(names.time),
-    pressure: find(names.pressure),
-    temperature: find(names.temperature),
-    makeup: find(names.makeup),
-  }
-  if (!columns.time || !columns.pressure)
+  return { header: (parsed.meta.fields ?? []).filter((h) => h.trim() !== ''), rows: parsed.data }
+}
+
+/** What a file's columns seem to be, its first rows, and what only a person can say of it. */
+export interface LogLook {
+  header: string[]
+  rows: Record<string, string>[]
+  map: LogMap
+  asks: LogQuestion[]
+}
+
+/** Looks at the head of a logger's file. @throws Problem `bad-file` */
+export function lookAtLog(text: string, given: Partial<LogMap> = {}): LogLook {
+  const { header, rows } = tableOf(text, LOOKED_AT)
+  if (rows.length === 0) throw new Problem('bad-file', 'The log has fewer than two samples.', 'file')
+  return { header, rows: rows.slice(0, 5), ...proposeLogMap(header, rows, given) }
+}
+
+/** Rows that lie so far apart are worth a fault each; more are only counted. */
+const MOST_FAULTS = 20
+
+/**
+ * Reads a pressure log from CSV by a map of its columns; what the map leaves open is taken from headings
+ * and cells: `time` (ISO), `pressure kPa`, and where they were measured `pipe degC`, `air degC` and
+ * `makeup L`, a running total.
+ *
+ * @throws Problem `bad-file`, `unsaid` with the first question left, or `bad-row` naming row and column, with
+ *   more of them in `details.faults`; nothing is half read
+ */
+export function readPressureLog(text: string, given: Partial<LogMap> = {}): PressureLog {
+  const { header, rows } = tableOf(text)
+  if (rows.length < 2) throw new Problem('bad-file', 'The log has fewer than two samples.', 'file')
+  if (rows.length > MAX_SAMPLES)
+    throw new Problem('bad-file', `The log has more than ${MAX_SAMPLES} samples.`, 'file')
+  const { map, asks } = proposeLogMap(header, rows.slice(0, LOOKED_AT), given)
+  if (!map.time || !map.pressure)
     throw new Problem(
       'bad-file',
-      `The log needs the columns "time" and "pressure kPa". Columns found: ${header.join(', ').slice(0, 200) || 'none'}.`,
+      `The log needs a column of times and one of pressures. Columns found: ${header.join(', ').slice(0, 200) || 'none'}.`,
       'file',
     )
-  if (parsed.data.length < 2) throw new Problem('bad-file', 'The log has fewer than two samples.', 'file')
-  if (parsed.data.length > MAX_SAMPLES)
-    throw new Problem('bad-file', `The log has more than ${MAX_SAMPLES} samples.`, 'file')
-  const scale = /bar$/i.test(columns.pressure)
-    ? 1e5
-    : /pa$/i.test(columns.pressure) && !/kpa$/i.test(columns.pressure)
-      ? 1
-      : 1000
-  const fault = (row: number, column: string, message: string): never => {
-    throw new Problem('bad-row', `Row ${row}, column "${column}": ${message}.`, column, { row })
+  checkLogMap(map, header, asks)
+
+  const faults: { row: number; column: string; message: string }[] = []
+  const fault = (row: number, column: string, cell: string, what: string): null => {
+    if (faults.length < MOST_FAULTS)
+      faults.push({ row, column, message: cell ? `"${cell.slice(0, 30)}" is not ${what}` : 'is empty' })
+    return null
   }
-  const numberAt = (raw: Record<string, string>, column: string | undefined, row: number): number | null => {
-    const cell = column ? raw[column]?.trim() : ''
-    if (!column || !cell) return null
-    const value = Number(cell.replace(',', '.'))
-    return Number.isFinite(value) ? value : fault(row, column, `"${cell.slice(0, 30)}" is not a number`)
+  const cellOf = (raw: Record<string, string>, column: string | null) =>
+    column ? (raw[column] ?? '').trim() : ''
+  const figure = (raw: Record<string, string>, column: string | null, row: number, unit: string | null) => {
+    const cell = cellOf(raw, column)
+    if (!column || !unit || cell === '') return null
+    return siOf(cell, unit) ?? fault(row, column, cell, 'a number')
   }
-  const times: number[] = []
-  const samples = parsed.data.map((raw, i): Sample => {
+  const zoned = /^(\d{4}-\d\d-\d\d)T[\d:.]+(Z|[+-]\d\d:?\d\d)$/
+  let total: number | null = null
+  let startedAt = NaN
+  const samples: Sample[] = []
+  rows.forEach((raw, i) => {
     const row = i + 2
-    const cell = raw[columns.time!]?.trim() ?? ''
-    const at =
-      /^\d{4}-\d\d-\d\dT.*(Z|[+-]\d\d:?\d\d)$/.test(cell) && isDay(cell.slice(0, 10)) ? Date.parse(cell) : NaN
-    if (Number.isNaN(at))
-      fault(row, columns.time!, `"${cell.slice(0, 30)}" is not a date and time with its zone`)
-    times.push(at)
-    const pressure = numberAt(raw, columns.pressure, row) ?? fault(row, columns.pressure!, 'is empty')
-    return {
-      t: (at - times[0]!) / 1000,
-      pressure: pressure * scale,
-      temperature: numberAt(raw, columns.temperature, row),
-      makeup: (numberAt(raw, columns.makeup, row) ?? 0) / 1000,
-    }
+    const [day, time] = [cellOf(raw, map.date), cellOf(raw, map.time)]
+    const plain = day === '' && map.form === 'iso' ? zoned.exec(time) : null
+    const at = plain && isDay(plain[1]!) ? Date.parse(time) : momentOf(map, day, time)
+    if (at === null || Number.isNaN(at)) return fault(row, map.time, time, 'a date and time with its zone')
+    const cell = cellOf(raw, map.pressure)
+    const pressure = siOf(cell, map.pressureUnit!) ?? fault(row, map.pressure, cell, 'a number')
+    if (pressure === null) return
+    const added = figure(raw, map.makeup, row, map.makeupUnit)
+    if (added !== null) total = map.makeupEach ? (total ?? 0) + added : added
+    if (samples.length === 0) startedAt = at
+    samples.push({
+      ...{ t: (at - startedAt) / 1000, pressure },
+      pipe: figure(raw, map.pipe, row, map.temperatureUnit),
+      air: figure(raw, map.air, row, map.temperatureUnit),
+      makeup: map.makeupEach ? total : added,
+    })
   })
-  return { startedAt: times[0]!, samples }
+  const [first] = faults
+  if (first)
+    throw new Problem(
+      'bad-row',
+      `Row ${first.row}, column "${first.column}": ${first.message}.`,
+      first.column,
+      {
+        ...{ row: first.row, faults },
+      },
+    )
+  return { startedAt, samples }
 }
+
+/** A log as this tool writes it: read back, it is the same. */
+export const writePressureLog = ({ startedAt, samples }: PressureLog): string =>
+  Papa.unparse({
+    fields: Object.values(ownLogColumns),
+    data: samples.map((s) => [
+      new Date(startedAt + s.t * 1000).toISOString(),
+      s.pressure / 1000,
+      s.pipe ?? '',
+      s.air ?? '',
+      s.makeup === null ? '' : s.makeup * 1000,
+    ]),
+  })

@@ -25,6 +25,8 @@ export interface PackDesign {
   testPressure: number
   /** lowest pressure that the highest point must see, Pa */
   required: number
+  /** filled with air between plugs: no head, and the plugs are as wide as the bore */
+  air?: boolean
 }
 
 export interface PackPlan {
@@ -68,15 +70,14 @@ export function profileBetween(profile: readonly ProfilePoint[], from: number, t
  * whether the highest sees enough and the lowest too much, thrust, fill and water.
  */
 export function planPack(profile: readonly ProfilePoint[], design: PackDesign): PackPlan {
-  const points = profile.map((p) => ({
-    ...p,
-    pressure: pressureAt.compute({
-      gauge: design.testPressure,
-      gaugeElevation: design.gaugeElevation,
-      elevation: p.elevation,
-      density: 1000,
-    }).outputs.pressure as number,
-  }))
+  const at = (elevation: number) =>
+    design.air
+      ? design.testPressure
+      : (pressureAt.compute({
+          ...{ gauge: design.testPressure, gaugeElevation: design.gaugeElevation },
+          ...{ elevation, density: 1000 },
+        }).outputs.pressure as number)
+  const points = profile.map((p) => ({ ...p, pressure: at(p.elevation) }))
   const highest = points.reduce((a, b) => (b.elevation > a.elevation ? b : a))
   const lowest = points.reduce((a, b) => (b.elevation < a.elevation ? b : a))
   const { length, insideDiameter, wall, modulus } = design.section
@@ -89,7 +90,7 @@ export function planPack(profile: readonly ProfilePoint[], design: PackDesign): 
     lowOk: lowest.pressure <= design.rating,
     endThrust: thrust.compute({
       pressure: lowest.pressure,
-      diameter: design.outsideDiameter,
+      diameter: design.air ? insideDiameter : design.outsideDiameter,
       kind: 'dead-end',
       angle: null,
       smaller: null,

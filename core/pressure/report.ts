@@ -3,6 +3,7 @@ import type { BandVerdict } from '../calculators/guard-band'
 import { evaluateTest, readRequest, type TestResult } from './evaluate'
 import type { TestEvent } from './events'
 import type { Sample } from './log'
+import { roomsOf } from './outlook'
 import { findTestMethod } from './methods/registry'
 import type { NumberWords, TestMethod, TestNumber } from './methods/define'
 import type { RowNote } from './rows'
@@ -32,6 +33,8 @@ export interface TestEvaluation {
   /** what was left out of the log, or found missing in it */
   notes: { kind: RowNote['kind']; t: number; count: number; sentence: string }[]
   needed: number | null
+  /** while it runs: how far each number may still go and be accepted */
+  outlook?: string[]
 }
 
 const noteSentences: Record<RowNote['kind'], string> = {
@@ -54,6 +57,9 @@ export function sayValue(value: number, unit: string): string {
       return showQuantity(value, 'length', 'mm', 3)
     case 'N':
       return `${showNumber(value / 1000, 3)} kN`
+    case 'L/h':
+      // What a small pipe leaks is read in millilitres, not in zeros.
+      return Math.abs(value) < 0.05 ? `${showNumber(value * 1000, 3)} mL/h` : `${showNumber(value, 3)} L/h`
     case '':
       return `${showNumber(value * 100, 3)} %`
     default:
@@ -75,6 +81,14 @@ function rowOf(method: TestMethod, key: string, n: TestNumber): TestEvaluation['
   }
 }
 
+/** How far the numbers of a running test may still go, in words. */
+const outlookOf = (method: TestMethod, result: TestResult): string[] =>
+  roomsOf(method, result.numbers, result.phases.at(-1)?.key ?? null).map(({ title, unit, way, by }) =>
+    by > 0
+      ? `${title}: may still ${way} by ${sayValue(by, unit)}.`
+      : `${title}: by now not accepted beyond doubt.`,
+  )
+
 /** A result in words. */
 export function describeTest(result: TestResult): TestEvaluation {
   const method = findTestMethod(result.method)
@@ -86,6 +100,7 @@ export function describeTest(result: TestResult): TestEvaluation {
     numbers: Object.entries(result.numbers).flatMap(([key, n]) => rowOf(method, key, n) ?? []),
     notes: result.notes.map((n) => ({ ...n, sentence: noteSentences[n.kind] })),
     needed: result.needed,
+    ...(result.verdict === 'incomplete' ? { outlook: outlookOf(method, result) } : {}),
   }
 }
 
@@ -95,6 +110,6 @@ export function evaluateLog(
   samples: readonly Sample[],
   events: readonly TestEvent[] = [],
 ): TestEvaluation {
-  const rows = samples.map((s) => [s.t, s.pressure, s.temperature, null, s.makeup])
+  const rows = samples.map((s) => [s.t, s.pressure, s.pipe, s.air, s.makeup])
   return describeTest(evaluateTest(readRequest({ ...test, rows, events })))
 }

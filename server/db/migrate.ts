@@ -11,6 +11,7 @@ import * as ownProject from './migrations/009-own-project'
 import * as structures from './migrations/010-structures'
 import * as compactionCurves from './migrations/011-compaction-curves'
 import * as summaries from './migrations/012-summaries'
+import * as testRuns from './migrations/013-test-runs'
 
 /** Migrations in order; each runs once. They only go forward. */
 const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
@@ -26,6 +27,7 @@ const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
   { name: '010-structures', up: structures.up },
   { name: '011-compaction-curves', up: compactionCurves.up },
   { name: '012-summaries', up: summaries.up },
+  { name: '013-test-runs', up: testRuns.up },
 ]
 
 /**

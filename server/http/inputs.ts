@@ -1,3 +1,4 @@
+import { pressureUnits, temperatureUnits, timeForms, volumeUnits } from '#core/pressure/log-map'
 import * as yup from 'yup'
 import { uuid } from '#core/record/uuid'
 
@@ -72,3 +73,32 @@ export const noteSource = {
   mapping: columnMapping(),
   rows: typedRows(),
 }
+
+const heading = () => yup.string().max(200)
+const orNone = () => heading().nullable()
+
+/** What a person says of the columns of a logger's file; the rest is taken from its headings. */
+const logMap = yup
+  .object({
+    time: heading(),
+    date: orNone(),
+    form: yup.string().oneOf(timeForms),
+    zone: yup.string().max(60).nullable(),
+    begin: yup.string().datetime().nullable(),
+    pressure: heading(),
+    pressureUnit: yup.string().oneOf(pressureUnits),
+    pipe: orNone(),
+    air: orNone(),
+    temperatureUnit: yup.string().oneOf(temperatureUnits),
+    makeup: orNone(),
+    makeupUnit: yup.string().oneOf(volumeUnits),
+    makeupEach: yup.boolean().strict(),
+  })
+  .nullable()
+  .default(null)
+
+/** A logger's file with the map of its columns. */
+export const logFile = yup.object({
+  csv: yup.string().min(1).max(15_000_000).required(),
+  map: logMap,
+})

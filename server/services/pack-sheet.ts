@@ -2,18 +2,18 @@ import type { Knex } from 'knex'
 import { stateAt } from '#core/judgement/ahead'
 import { standing } from '#core/judgement/standing'
 import type { TestReadiness } from '#core/judgement/types'
-import { analyseLog, type Analysis } from '#core/pressure/analysis'
-import { readPressureLog, type Sample } from '#core/pressure/log'
+import type { BandRule } from '#core/calculators/guard-band'
+import type { PressureLog } from '#core/pressure/log'
+import { findTestMethod } from '#core/pressure/methods/registry'
 import { planPack, profileBetween } from '#core/pressure/pack'
-import { evaluateLog, type PackTest, type TestEvaluation } from '#core/pressure/report'
+import type { PackTest } from '#core/pressure/report'
 import { readyList, type ReadyRow } from '#core/pressure/ready'
 import { Problem } from '#core/problem'
-import { entriesOf, forCore, type StoredEntry } from '../db/entries'
+import { forCore, type StoredEntry } from '../db/entries'
 import { jointsWhere, type Joint } from '../db/joints'
 import { alignmentsOf, peopleOf, type Project } from '../db/projects'
 import { instrumentsOf } from '../db/instruments'
-import { findFile } from '../db/files'
-import { findPack, ncrsOf, samplesOf, type Pack, type PackProjection } from '../db/site'
+import { findPack, ncrsOf, type Pack, type PackProjection, type SampleRow } from '../db/site'
 import { reachesOf } from '../db/reaches'
 import type { Actor } from './record'
 
@@ -52,9 +52,10 @@ export function projectPack(entries: StoredEntry[]): PackProjection {
   return out
 }
 
-async function sectionOf(db: Knex, pack: Pack, project: string) {
+export async function sectionOf(db: Knex, pack: Pack, project: string) {
   const line = (await alignmentsOf(db, project)).find((l) => l.id === pack.alignment)!
-  const plan = planPack(profileBetween(line.profile, pack.from, pack.to), pack.design)
+  const air = findTestMethod(pack.method).air === true
+  const plan = planPack(profileBetween(line.profile, pack.from, pack.to), { ...pack.design, air })
   return { line, plan }
 }
 
@@ -117,19 +118,26 @@ export async function readyOf(
   })
 }
 
-/** What a pack is tested by. The gauge's uncertainty stood among the parameters before. */
-export function testOf({ method, design }: Pick<Pack, 'method' | 'design'>): PackTest {
-  const { gaugeUncertainty, ...parameters } = design.parameters
+/** Of the gauge, kept among the parameters of a pack. */
+const ofGauge = {
+  gaugeUncertainty: 'uncertainty',
+  gaugeResolution: 'resolution',
+  meterUncertainty: 'meterUncertainty',
+} as const
+
+/** What a pack is tested by, and the project's rule for what lies close to a limit. */
+export function testOf({ method, design }: Pick<Pack, 'method' | 'design'>, rule: BandRule): PackTest {
+  const all = Object.entries(design.parameters)
+  const gauge = all.flatMap(([key, value]) =>
+    key in ofGauge ? [[ofGauge[key as keyof typeof ofGauge], value] as const] : [],
+  )
   return {
-    method,
-    parameters,
+    ...{ method, rule },
+    parameters: Object.fromEntries(all.filter(([key]) => !(key in ofGauge))),
     section: { ...design.section },
-    gauge: { uncertainty: gaugeUncertainty },
+    gauge: Object.fromEntries(gauge),
   }
 }
-
-export const evaluate = (pack: Pack, samples: readonly Sample[]): TestEvaluation =>
-  evaluateLog(testOf(pack), samples)
 
 /** A drawn signature with the name of the person who was signed in and gave the PIN. */
 export interface Signing {
@@ -137,109 +145,14 @@ export interface Signing {
   image: string
 }
 
-/** The log of a pack: the file once it is kept, the samples while it runs. */
-export async function logOf(
-  db: Knex,
-  project: string,
-  pack: Pack,
-): Promise<{ startedAt: number; samples: Sample[] } | null> {
-  if (pack.logFile) {
-    const file = await findFile(db, project, pack.logFile)
-    return file ? readPressureLog(file.bytes.toString('utf8')) : null
-  }
-  const rows = await samplesOf(db, pack.id)
+/** Samples that a logger sent as a log; null of none. */
+export function samplesLog(rows: readonly SampleRow[]): PressureLog | null {
   if (rows.length === 0) return null
   const startedAt = rows[0]!.at.getTime()
   return {
     startedAt,
-    samples: rows.map((r) => ({
-      t: (r.at.getTime() - startedAt) / 1000,
-      pressure: r.pressure,
-      temperature: r.temperature,
-      makeup: r.makeup,
+    samples: rows.map(({ at, pressure, pipe, air, makeup }) => ({
+      ...{ t: (at.getTime() - startedAt) / 1000, pressure, pipe, air, makeup },
     })),
-  }
-}
-
-/** At most so many points of a trace are sent to a screen; ends and extremes of each bucket are kept. */
-const SCREEN_POINTS = 1500
-export function thin(samples: Sample[], most = SCREEN_POINTS): Sample[] {
-  if (samples.length <= most) return samples
-  const size = Math.ceil(samples.length / (most / 2))
-  const out: Sample[] = []
-  for (let i = 0; i < samples.length; i += size) {
-    const bucket = samples.slice(i, i + size)
-    const low = bucket.reduce((a, b) => (b.pressure < a.pressure ? b : a))
-    const high = bucket.reduce((a, b) => (b.pressure > a.pressure ? b : a))
-    out.push(...(low === high ? [low] : low.t < high.t ? [low, high] : [high, low]))
-  }
-  return out
-}
-
-/** What the log says beyond its verdict; nothing while no phase has begun. */
-function analysisOf(
-  pack: Pack,
-  material: string,
-  samples: readonly Sample[],
-  kept: TestEvaluation | null,
-): Analysis | null {
-  const hold = (kept ?? evaluate(pack, samples)).phases.at(-1)
-  if (!hold || hold.to <= hold.from) return null
-  const { section, testPressure, parameters } = pack.design
-  const resolution = typeof parameters.gaugeResolution === 'number' ? parameters.gaugeResolution : 0
-  return analyseLog(
-    samples,
-    { section: { ...section }, resolution, testPressure },
-    hold,
-    /polyethylene/i.test(material),
-  )
-}
-
-export async function packSheet(db: Knex, project: Project, actor: Actor, id: string) {
-  const pack = await packOf(db, actor, id)
-  const entries = await entriesOf(db, id)
-  const [{ line, plan }, ready, log, people, instruments, ncrs] = await Promise.all([
-    sectionOf(db, pack, project.id),
-    readyOf(db, project, pack, entries),
-    logOf(db, project.id, pack),
-    peopleOf(db, project.id),
-    instrumentsOf(db, project.id),
-    ncrsOf(db, project.id, { subjects: [id] }),
-  ])
-  const stands = standing(entries.map(forCore))
-  const evaluation = (stands.filter((e) => e.kind === 'evaluation').at(-1)?.payload ??
-    null) as TestEvaluation | null
-  const started = stands.filter((e) => e.kind === 'start').at(-1)
-  const last = log?.samples.at(-1) ?? null
-  return {
-    pack,
-    line: { name: line.name, material: line.material },
-    plan,
-    ready,
-    gauge: instruments.find((i) => i.id === pack.gauge) ?? null,
-    log: log
-      ? { startedAt: log.startedAt, samples: thin(log.samples), count: log.samples.length, last }
-      : null,
-    evaluation:
-      pack.state === 'running' || pack.state === 'planned'
-        ? log
-          ? evaluate(pack, log.samples)
-          : null
-        : evaluation,
-    analysis: log ? analysisOf(pack, line.material, log.samples, evaluation) : null,
-    signatures: stands
-      .filter((e) => e.kind === 'signature' && (!started || e.recordedAt > started.recordedAt))
-      .map((e) => ({
-        ...(e.payload as unknown as Signing & { digest: string }),
-        role: e.role,
-        at: e.recordedAt,
-      })),
-    deviations: started
-      ? { reason: (started.payload.reason as string | null) ?? null, open: started.payload.open as string[] }
-      : null,
-    digest: entries.at(-1)?.hash ?? null,
-    ncrs,
-    entries: entries.map((e) => ({ ...forCore(e), seq: e.seq, hash: e.hash })),
-    people: Object.fromEntries(people.map((p) => [p.id, p.name])),
   }
 }

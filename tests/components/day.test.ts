@@ -2,15 +2,12 @@ import { mount } from '@vue/test-utils'
 import { describe, expect, it, vi } from 'vitest'
 import ShareBar from '../../app/components/crew/ShareBar.vue'
 import StandingBar from '../../app/components/crew/StandingBar.vue'
-import LogAnalysis from '../../app/components/tests/LogAnalysis.vue'
 import WitnessPoint from '../../app/components/worksheet/WitnessPoint.vue'
 import PackBuilder from '../../app/drawings/PackBuilder.vue'
 import RoundStrip from '../../app/drawings/RoundStrip.vue'
-import { traceOption, timeUnit, type ChartColours } from '../../app/charts/trace'
 import { wilson } from '../../core/crew/first-time'
 import type { WitnessJudgement } from '../../core/judgement/witness'
 import { layOut } from '../../core/pressure/layout'
-import type { Analysis } from '../../core/pressure/analysis'
 
 vi.mock('@vueuse/core', async (original) => {
   const { ref } = await import('vue')
@@ -98,69 +95,6 @@ it('the round is drawn a row a line, in its order', () => {
   expect(a![1]).toBe(c![1])
   expect(b![1]).toBeGreaterThan(a![1]!)
   expect(c![0]).toBeGreaterThan(a![0]!)
-})
-
-describe('what a log says', () => {
-  const analysis: Analysis = {
-    ...{ from: 0, to: 3600, slope: { slope: -0.01, half: 0.001, noise: 100 }, leak: 12, detectable: 1.2 },
-    ...{ hole: 0.0004, air: { litres: 900, share: 0.031 }, lacks: [] },
-    creep: {
-      ...{ creep: -4000, leak: 30_000, half: 2000, tau: 300, noise: 100, slope: -8 },
-      sentence: 'A steady fall is left over that creep does not explain: it leaks.',
-    },
-  }
-  it('is each with how it was worked out, and warns of much air', () => {
-    const w = mount(LogAnalysis, { props: { analysis } })
-    expect(w.text()).toContain('−0.036 kPa/h ± 0.0036')
-    expect(w.text()).toContain('12 L/h ± 1.2')
-    expect(w.get('.warn').text()).toContain('900 L, 3.1 %')
-    expect(w.text()).toContain('Springs back')
-    expect(w.text()).toContain('it leaks')
-  })
-  it('says what it cannot work out', () => {
-    const bare = {
-      ...analysis,
-      slope: null,
-      leak: null,
-      detectable: null,
-      hole: null,
-      air: null,
-      creep: null,
-    }
-    const w = mount(LogAnalysis, { props: { analysis: { ...bare, lacks: ['No meter.'] } } })
-    expect(w.findAll('dt')).toHaveLength(0)
-    expect(w.text()).toContain('No meter.')
-  })
-})
-
-describe('the trace', () => {
-  const colours: ChartColours = {
-    ink: '#000',
-    muted: '#666',
-    hair: '#ccc',
-    line: '#00f',
-    wash: '#eee',
-    band: '#0a0',
-  }
-  it.each([
-    [100, 'seconds'],
-    [1800, 'minutes'],
-    [20_000, 'hours'],
-  ])('a test of %d s is read in %s', (seconds, unit) => expect(timeUnit(seconds).name).toBe(unit))
-  it('has the trend through its hold, with how far it may as well go', () => {
-    const samples = Array.from({ length: 61 }, (_v, i) => ({
-      ...{ t: i * 60, pressure: 12e5 - i * 100, temperature: null, makeup: 0 },
-    }))
-    const trend = { from: 600, to: 3600, slope: -100 / 60, half: 0.1 }
-    const { series } = traceOption(samples, null, 12e5, 0, colours, trend) as {
-      series: { name: string; data: [number, number][] }[]
-    }
-    expect(series.map((s) => s.name)).toEqual(['Pressure', 'Trend', 'at least', 'at most'])
-    const [begin, end] = series[1]!.data
-    expect(begin![1]).toBeCloseTo((12e5 - 1000) / 1000, 6)
-    expect(end![1]).toBeCloseTo((12e5 - 6000) / 1000, 6)
-    expect(traceOption(samples, null, 12e5, 0, colours)).toMatchObject({ series: [{ name: 'Pressure' }] })
-  })
 })
 
 describe('a pack laid out on its profile', () => {

@@ -23,8 +23,8 @@ describe('reading a log', () => {
       `\uFEFFtime;pressure bar;temperature;makeup L\n${at(0)};12,5;11,4;0\n\n${at(1)};12,6;;0,5\n`,
     )
     expect(log.samples).toEqual([
-      { t: 0, pressure: 12.5e5, temperature: 11.4, makeup: 0 },
-      { t: 60, pressure: 12.6e5, temperature: null, makeup: 0.0005 },
+      { t: 0, pressure: 12.5e5, pipe: 11.4, air: null, makeup: 0 },
+      { t: 60, pressure: 12.6e5, pipe: null, air: null, makeup: 0.0005 },
     ])
   })
   it('times with any zone are one time', () =>
@@ -41,7 +41,7 @@ describe('reading a log', () => {
     [
       'a time without its zone',
       csv('time,pressure kPa', '2026-03-09T06:00:00,1', '2026-03-09T06:01:00,1'),
-      'bad-row',
+      'unsaid',
     ],
     [
       'a day that does not exist',

@@ -28,7 +28,7 @@ interface Sheet {
   evaluation: { verdict: string; sentence: string } | null
   log: { count: number; samples: unknown[] } | null
   signatures: { name: string; digest: string; role: string }[]
-  deviations: { open: string[]; reason: string | null } | null
+  run: { open: string[]; reason: string | null } | null
   entries: { kind: string; hash: string }[]
   digest: string
 }
@@ -65,7 +65,7 @@ describe('the test', () => {
     expect((await post('petra', 'start', { reason: 'Programme' })).status).toBe(200)
     const s = await sheet()
     expect(s.pack.state).toBe('running')
-    expect(s.deviations).toMatchObject({ reason: 'Programme', open: expect.arrayContaining(['embedment']) })
+    expect(s.run).toMatchObject({ reason: 'Programme', open: expect.arrayContaining(['embedment']) })
   })
   it('a log that is none changes nothing', async () => {
     const before = (await sheet()).entries.length
@@ -78,7 +78,7 @@ describe('the test', () => {
     const rows = Array.from({ length: 30 }, (_v, i) => ({
       at: at(i),
       pressure: i * 1e4,
-      temperature: 11,
+      pipe: 11,
       makeup: i / 1000,
     }))
     expect((await post('ines', 'samples', { samples: rows.slice(0, 20) })).status).toBe(200)
@@ -91,7 +91,7 @@ describe('the test', () => {
     ['a pressure that is text', { pressure: '10' }],
     ['a time that is none', { at: 'now' }],
     ['water taken back', { makeup: -1 }],
-    ['a temperature from nowhere', { temperature: 900 }],
+    ['a temperature from nowhere', { pipe: 900 }],
     ['an unknown field', { colour: 1 }],
   ])('%s is refused', async (_what, change) => {
     const reply = await post('ines', 'samples', {
@@ -110,7 +110,13 @@ describe('the test', () => {
     expect((await post('hale', 'sign', { secret: '2468', image })).problem?.message).toContain(
       'failed test is not signed',
     )
-    expect((await post('petra', 'start', { reason: 'Again after repair' })).status).toBe(200)
+    expect(
+      (
+        await post('petra', 'start', {
+          ...{ reason: 'Programme', since: 'The gland of the vent was tightened.' },
+        })
+      ).status,
+    ).toBe(200)
     expect(await sheet()).toMatchObject({ pack: { state: 'running', verdict: null }, log: null })
   })
   it('the tight log passes it, and the file is kept as it came', async () => {

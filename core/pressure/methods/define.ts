@@ -61,6 +61,8 @@ export interface NumberWords {
   flag?: boolean
   /** how it is held against its limit; of one without a limit nothing */
   bound?: 'at least' | 'at most' | 'within' | 'about'
+  /** the phase that it is measured in, when that is over before the test is */
+  of?: string
 }
 
 export interface TestMethod<I extends Inputs = Inputs> {

@@ -41,8 +41,14 @@ export const peExpansion = defineTestMethod({
       title: 'Expansion at test pressure',
       formula: 'from reached to lowering',
       bound: 'at least',
+      of: 'reduction',
     },
-    kept: { title: 'Lowest pressure in the expansion', formula: 'test pressure − 35 kPa', bound: 'at least' },
+    kept: {
+      title: 'Lowest pressure in the expansion',
+      formula: 'test pressure − 35 kPa',
+      bound: 'at least',
+      of: 'expansion',
+    },
     reduction: { title: 'Lowered by', formula: 'within a fifth', bound: 'about' },
     added: { title: 'Water added in the hold', formula: 'by the meter', bound: 'at most' },
     change: {

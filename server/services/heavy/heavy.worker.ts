@@ -7,6 +7,7 @@ import type { HeavyTask, HeavyTasks } from './tasks'
 const tasks: HeavyTasks = {
   table: async (file) => (await import('./table-files')).readTableHere(file),
   log: async (input) => (await import('./log')).evaluateLogHere(input),
+  look: async (input) => (await import('./log')).lookAtLogHere(input),
   procedure: async (source) => (await import('#core/procedure/load')).loadProcedure(source).procedure,
   certificate: async (input) => (await import('./certificate')).certificateHere(input),
   notice: async (input) => (await import('./notice')).noticeHere(input),

@@ -1,7 +1,6 @@
 import type { Table } from '#core/files/table'
 import type { Procedure } from '#core/procedure/types'
-import type { PackTest } from '#core/pressure/report'
-import type { PackEvaluation } from './log'
+import type { FileLook, LogInput, PackEvaluation } from './log'
 import type { CertificateInput } from './certificate'
 import type { NoticeInput } from './notice'
 import type { SentFile } from './table-files'
@@ -12,7 +11,8 @@ import type { SentFile } from './table-files'
  */
 export interface HeavyTasks {
   table: (file: SentFile) => Promise<Table>
-  log: (input: { csv: string; test: PackTest }) => Promise<PackEvaluation>
+  log: (input: LogInput) => Promise<PackEvaluation>
+  look: (input: LogInput) => Promise<FileLook>
   procedure: (source: string) => Promise<Procedure>
   certificate: (input: CertificateInput) => Promise<Uint8Array>
   notice: (input: NoticeInput) => Promise<Uint8Array>

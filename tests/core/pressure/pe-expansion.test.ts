@@ -17,7 +17,7 @@ function goodTest(hold: (t: number) => number = () => 0): Sample[] {
           : t <= kept + 120
             ? 1250e3 - (70e3 * (t - kept)) / 120
             : 1180e3 + hold(t - kept - 120)
-    samples.push({ t, pressure, temperature: 11, makeup: 0 })
+    samples.push({ t, pressure, pipe: 11, air: null, makeup: 0 })
   }
   return samples
 }

@@ -1,7 +1,7 @@
 import { setHeaders } from 'h3'
 import { projectRoute } from '../../../../../http/route'
 import { runHeavy } from '../../../../../services/heavy/run'
-import { packSheet } from '../../../../../services/pack-sheet'
+import { packSheet } from '../../../../../services/pack-view'
 
 export default projectRoute(
   'GET /api/projects/:project/packs/:pack/certificate',

@@ -1,4 +1,4 @@
-import { packSheet } from '../../../../../services/pack-sheet'
+import { packSheet } from '../../../../../services/pack-view'
 import { projectRoute } from '../../../../../http/route'
 
 export default projectRoute(

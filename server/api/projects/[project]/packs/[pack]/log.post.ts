@@ -1,16 +1,15 @@
 import * as yup from 'yup'
-import { importLog } from '../../../../../services/packs'
 import { projectRoute } from '../../../../../http/route'
+import { logFile } from '../../../../../http/inputs'
+import { importLog } from '../../../../../services/pack-runs'
 
-const body = yup.object({
-  csv: yup.string().min(1).max(15_000_000).required(),
-  reason: yup.string().trim().max(2000).default(''),
-})
+const body = logFile.concat(yup.object({ reason: yup.string().trim().max(2000).default('') }))
 
 export default projectRoute(
   'POST /api/projects/:project/packs/:pack/log',
   { body, limit: 16_000_000 },
-  async ({ db, actor, params, body }) => ({
-    verdict: (await importLog(db, actor, params.pack!, body.csv, body.reason || null)).verdict,
+  async ({ db, project, actor, params, body }) => ({
+    verdict: (await importLog(db, project, actor, params.pack!, { ...body, reason: body.reason || null }))
+      .verdict,
   }),
 )

@@ -1,0 +1,90 @@
+<script setup lang="ts">
+/** A reading typed from a chart gauge, with the number pad where there are gloves. */
+const open = defineModel<boolean>({ required: true })
+const props = defineProps<{
+  send: (reading: { pressure: number; pipe: number | null; makeup: number | null }) => Promise<void>
+}>()
+type Key = 'pressure' | 'pipe' | 'makeup'
+const fields: { key: Key; title: string; factor: number; must: boolean }[] = [
+  { key: 'pressure', title: 'Pressure, kPa', factor: 1000, must: true },
+  { key: 'pipe', title: 'Pipe, °C', factor: 1, must: false },
+  { key: 'makeup', title: 'Water added so far, L', factor: 1e-3, must: false },
+]
+const typed = reactive<Record<Key, string>>({ pressure: '', pipe: '', makeup: '' })
+const at = ref<Key>('pressure')
+const fault = ref('')
+const busy = ref(false)
+watch(open, (now) => {
+  if (!now) return
+  Object.assign(typed, { pressure: '', pipe: '', makeup: '' })
+  fault.value = ''
+  at.value = 'pressure'
+})
+function press(key: string) {
+  if (key === 'next') {
+    const i = fields.findIndex((f) => f.key === at.value)
+    at.value = fields[(i + 1) % fields.length]!.key
+  } else if (key === 'back') typed[at.value] = typed[at.value].slice(0, -1)
+  else typed[at.value] += key
+}
+const read = (text: string) => Number(text.trim().replace('−', '-').replace(',', '.'))
+async function go() {
+  const wrong = fields.find((f) => (typed[f.key].trim() ? !Number.isFinite(read(typed[f.key])) : f.must))
+  if (wrong) return void (fault.value = `${wrong.title}: type a number.`)
+  const value = (f: (typeof fields)[number]) => (typed[f.key].trim() ? read(typed[f.key]) * f.factor : null)
+  const [pressure, pipe, makeup] = fields.map(value)
+  busy.value = true
+  try {
+    await props.send({ pressure: pressure!, pipe: pipe!, makeup: makeup! })
+    open.value = false
+  } catch (error) {
+    fault.value = error instanceof ApiProblem ? error.message : 'This was not taken.'
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <ElDialog v-model="open" title="A reading of this moment" width="520px" align-center>
+    <form class="form" @submit.prevent="go">
+      <div class="fields">
+        <label v-for="f in fields" :key="f.key"
+          >{{ f.title }}<ElInput v-model="typed[f.key]" inputmode="decimal" size="large" @focus="at = f.key"
+        /></label>
+      </div>
+      <NumberPad @key="press" />
+      <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
+      <div class="actions">
+        <ElButton size="large" @click="open = false">Back</ElButton>
+        <ElButton size="large" type="primary" native-type="submit" :loading="busy">Take the reading</ElButton>
+      </div>
+    </form>
+  </ElDialog>
+</template>
+
+<style scoped>
+.form {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 14px 20px;
+}
+.fields {
+  display: flex;
+  flex-direction: column;
+  gap: 12px;
+}
+.fault,
+.actions {
+  grid-column: span 2;
+}
+@media (max-width: 480px) {
+  .form {
+    grid-template-columns: 1fr;
+  }
+  .fault,
+  .actions {
+    grid-column: auto;
+  }
+}
+</style>

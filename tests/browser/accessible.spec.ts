@@ -1,0 +1,240 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, test, type Page } from '@playwright/test'
+import { address, person, step, toJoint, view } from './people'
+
+const views: [name: string, open: (page: Page) => Promise<void>][] = [
+  [
+    'Today',
+    async (page) => {
+      await view(page, 'Today')
+      await expect(page.getByRole('heading', { name: 'Crews standing' })).toBeVisible()
+    },
+  ],
+  [
+    'Line',
+    async (page) => {
+      await view(page, 'Line')
+      await expect(page.getByText('Read as a table')).toBeVisible()
+    },
+  ],
+  [
+    'Joint',
+    async (page) => {
+      await toJoint(page, 'RM-235')
+      await expect(page.getByLabel('Drawing and clocks')).toBeVisible()
+    },
+  ],
+  [
+    'Deliveries',
+    async (page) => {
+      await view(page, 'Deliveries')
+      await expect(page.getByRole('link', { name: 'DN-2201' })).toBeVisible()
+    },
+  ],
+  [
+    'Delivery',
+    async (page) => {
+      await view(page, 'Deliveries')
+      await page.getByRole('link', { name: 'DN-2201' }).click()
+      await expect(page.getByLabel('Find an item')).toBeVisible()
+    },
+  ],
+  [
+    'Embedment',
+    async (page) => {
+      await view(page, 'Embedment')
+      await page.getByRole('link', { name: /RM reach 43/ }).click()
+      await expect(page.getByLabel('Loose thickness, mm')).toBeVisible()
+    },
+  ],
+  [
+    'Test',
+    async (page) => {
+      await view(page, 'Tests')
+      await page.getByRole('link', { name: 'TP-01' }).click()
+      await expect(page.getByRole('img', { name: 'Pressure over time' })).toBeVisible()
+    },
+  ],
+  [
+    'NCRs',
+    async (page) => {
+      await view(page, 'NCRs')
+      await page.getByRole('link', { name: /NCR-0001/ }).click()
+      await expect(page.getByText('Criterion against reading')).toBeVisible()
+    },
+  ],
+  [
+    'Procedures',
+    async (page) => {
+      await view(page, 'Procedures')
+      await page.getByRole('link', { name: /Electrofusion socket.*Issued/ }).click()
+      await expect(page.getByText('Where practice differs')).toBeVisible()
+    },
+  ],
+  [
+    'Clocks',
+    async (page) => {
+      await view(page, 'Clocks')
+      await expect(page.getByRole('heading', { name: /Running/ })).toBeVisible()
+    },
+  ],
+  [
+    'Setup',
+    async (page) => {
+      await view(page, 'Setup')
+      await expect(page.getByText('Calliper C-2')).toBeVisible()
+    },
+  ],
+  [
+    'Delivery item',
+    async (page) => {
+      await view(page, 'Deliveries')
+      await page.getByRole('link', { name: 'DN-2205' }).click()
+      await page.getByRole('option').first().click()
+      await page.getByText('Measured', { exact: true }).click()
+      await expect(page.getByText('Not measured yet')).toBeVisible()
+    },
+  ],
+  [
+    'Sample',
+    async (page) => {
+      await page.getByRole('group', { name: 'Samples' }).getByRole('button').first().click()
+      await expect(page.getByText('slips through')).toBeVisible()
+    },
+  ],
+  [
+    'Lots',
+    async (page) => {
+      await view(page, 'Deliveries')
+      await page.getByRole('link', { name: 'Lots' }).click()
+      await page.getByRole('option').first().click()
+      await expect(page.getByRole('button', { name: 'Trace this lot' })).toBeVisible()
+    },
+  ],
+  [
+    'Yard',
+    async (page) => {
+      await page.getByRole('link', { name: 'Yard' }).click()
+      await page.getByRole('button', { name: 'Do the round' }).click()
+      await expect(page.getByText('still to look at')).toBeVisible()
+    },
+  ],
+  [
+    'Stack',
+    async (page) => {
+      await page.getByText('Plan a stack').click()
+      await expect(page.getByRole('img', { name: /Stack of/ })).toBeVisible()
+    },
+  ],
+  [
+    'Lift',
+    async (page) => {
+      await page.getByText('Plan a lift').click()
+      await expect(page.getByRole('img', { name: /Lift of/ })).toBeVisible()
+    },
+  ],
+  [
+    'Trace',
+    async (page) => {
+      await page.getByRole('link', { name: 'Trace' }).click()
+      await page.getByLabel('Trace from').fill('L2406')
+      await page.getByRole('option', { name: /L2406/ }).first().click()
+      await expect(page.getByText('On the lines')).toBeVisible()
+    },
+  ],
+  [
+    'Orders',
+    async (page) => {
+      await page.getByRole('link', { name: 'Orders' }).click()
+      await expect(page.getByRole('heading', { name: 'PO-118' })).toBeVisible()
+    },
+  ],
+  [
+    'Joint with bolts',
+    async (page) => {
+      await toJoint(page, 'TC-01')
+      await step(page, 'Torque, every nut').click()
+      await expect(page.getByText('pass 1 of 3')).toBeVisible()
+    },
+  ],
+  [
+    'Bench',
+    async (page) => {
+      await view(page, 'Bench')
+      await page.getByRole('textbox', { name: 'Diameters' }).fill('400 mm; 404 mm')
+      await expect(page.getByText('402 mm', { exact: false }).first()).toBeVisible()
+    },
+  ],
+]
+
+/** Views of who sets a project up. */
+const setup = [
+  '/setup/check',
+  '/setup/people',
+  '/setup/lines',
+  '/setup/joints',
+  '/setup/reaches',
+  '/setup/lists/articles',
+  '/setup/lists/people',
+  '/projects',
+]
+
+test('the views of an administrator have no serious accessibility finding, by day and night', async ({
+  browser,
+}) => {
+  for (const shift of ['day', 'night'] as const) {
+    const admin = await person(
+      browser,
+      'admin',
+      async (page) =>
+        void (await page.addInitScript((s) => localStorage.setItem('vet-line-shift', s), shift)),
+      { reducedMotion: 'reduce' },
+    )
+    for (const path of setup) {
+      await admin.goto(address() + path)
+      await expect(admin.getByRole('heading').first()).toBeVisible()
+      const { violations } = await new AxeBuilder({ page: admin }).analyze()
+      expect(
+        violations
+          .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+          .map(
+            (v) =>
+              `${path}: ${v.id} ${v.nodes
+                .map((n) => n.target.join(' '))
+                .slice(0, 3)
+                .join(' | ')}`,
+          ),
+      ).toEqual([])
+    }
+  }
+})
+
+test.describe('every view', () => {
+  for (const shift of ['day', 'night'] as const) {
+    test(`has no serious accessibility finding on the ${shift} shift`, async ({ browser }) => {
+      // Colours are looked at as they stay, not while they change.
+      const ines = await person(
+        browser,
+        'ines',
+        async (page) =>
+          void (await page.addInitScript((s) => localStorage.setItem('vet-line-shift', s), shift)),
+        { reducedMotion: 'reduce' },
+      )
+      for (const [name, open] of views) {
+        await open(ines)
+        const { violations } = await new AxeBuilder({ page: ines }).analyze()
+        expect(
+          violations
+            .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+            .map(
+              (v) =>
+                `${name}: ${v.id} ${v.nodes
+                  .map((n) => n.target.join(' '))
+                  .slice(0, 3)
+                  .join(' | ')}`,
+            ),
+        ).toEqual([])
+      }
+    })
+  }
+})
