@@ -6,8 +6,15 @@ export interface Point {
 }
 
 /** The readings of one column that are there; a null among others is passed over. */
-export const curveOf = (rows: readonly Row[], column: Column): Point[] =>
-  rows.flatMap((r) => (r[column] === null ? [] : [{ t: r.t, v: r[column] }]))
+export function curveOf(rows: readonly Row[], column: Column): Point[] {
+  // A log of a day has a hundred thousand rows: one list, and no list a row.
+  const out: Point[] = []
+  for (const row of rows) {
+    const v = row[column]
+    if (v !== null) out.push({ t: row.t, v })
+  }
+  return out
+}
 
 /** Index of the last point at or before a time; −1 when all lie after it. */
 function before(curve: readonly Point[], t: number): number {

@@ -49,6 +49,16 @@ const objectAt = (raw: unknown, key: string): Record<string, unknown> => {
 /** Reads a request as it comes. @throws Problem naming the parameter, the section's key, or the part */
 export function readRequest(raw: unknown): TestRequest {
   const given = objectAt(raw, 'request')
+  const rest = requestFor(given)
+  return { ...rest, rows: readRows(given.rows) }
+}
+
+/**
+ * Reads what a log is to be held against, without the log.
+ *
+ * @throws Problem naming the parameter, the section's key, or the part
+ */
+export function requestFor(given: Record<string, unknown>): Omit<TestRequest, 'rows'> {
   const stray = Object.keys(given).find((key) => !keys.includes(key))
   if (stray) throw new Problem('unknown-key', `A test has no "${stray.slice(0, 60)}".`, stray)
   const method = findTestMethod(given.method)
@@ -65,7 +75,6 @@ export function readRequest(raw: unknown): TestRequest {
     section: readSection(given.section ?? {}, method.section),
     gauge: readGauge(given.gauge),
     rule: (rule as BandRule | undefined) ?? 'guarded',
-    rows: readRows(given.rows),
     events: readEvents(given.events),
   }
 }

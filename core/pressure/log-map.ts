@@ -119,11 +119,14 @@ export function proposeLogMap(
   return { map, asks }
 }
 
-/** A number of a file in SI; the comma may stand for the point. null when it is none. */
-export function siOf(cell: string, unit: string): number | null {
-  const value = Number(cell.replace(',', '.'))
+/** Reads numbers of a file in one unit to SI; the comma may stand for the point. null is none. */
+export function readerOf(unit: string): (cell: string) => number | null {
   const found = findUnit(unit === 'm3' ? 'm³' : unit)
-  return cell === '' || !Number.isFinite(value) || !found ? null : toSi(value, found)
+  if (!found) return () => null
+  return (cell) => {
+    const value = Number(cell.includes(',') ? cell.replace(',', '.') : cell)
+    return Number.isFinite(value) ? toSi(value, found) : null
+  }
 }
 
 const DAY_FORMS: Record<string, string[]> = {
@@ -131,32 +134,53 @@ const DAY_FORMS: Record<string, string[]> = {
   'month-first': ['M/d/yyyy H:mm:ss', 'M/d/yyyy H:mm', 'M/d/yyyy H:mm:ss.SSS', 'M/d/yyyy h:mm:ss a'],
 }
 
-/**
- * The moment that a row's cells say, ms; null when they say none. An hour that the clocks skip or repeat
- * is read as luxon does: skipped hours run on, of repeated ones the first.
- */
-export function momentOf(map: LogMap, day: string, time: string): number | null {
-  if (map.form === 'elapsed') {
-    const seconds = Number(time.replace(',', '.'))
-    const begin = Date.parse(map.begin ?? '')
-    return time === '' || !Number.isFinite(seconds) || Number.isNaN(begin) ? null : begin + seconds * 1000
-  }
-  const text = day ? `${day} ${time}` : time
-  if (map.form === 'iso') {
-    if (!isDay(text.slice(0, 10))) return null
+const PLAIN = /^\d{4}-\d\d-\d\dT\d\d:\d\d(:\d\d(\.\d+)?)?(Z|[+-]\d\d:?\d\d)$/
+
+/** ISO times; those without a zone are of the logger's. */
+function isoReader({ zone }: LogMap) {
+  let day = ''
+  let real = false
+  return (text: string): number | null => {
+    const first = text.slice(0, 10)
+    // A log stays on one day for long: it is looked at once whether there is such a day.
+    if (first !== day) [day, real] = [first, isDay(first)]
+    if (!real) return null
+    if (PLAIN.test(text)) return Date.parse(text)
     const iso = text.replace(/^(\d{4}-\d\d-\d\d) +/, '$1T')
-    const zone = ZONED.test(iso) ? 'utc' : map.zone
-    if (!zone) return null
-    const read = DateTime.fromISO(iso, { zone })
+    const where = ZONED.test(iso) ? 'utc' : zone
+    if (!where) return null
+    const read = DateTime.fromISO(iso, { zone: where })
     return read.isValid ? read.toMillis() : null
   }
-  if (!map.zone) return null
-  const plain = text.replace(/[.](?=\d{1,2}[.]|\d{4})/g, '/').replace(/\s+/g, ' ')
-  for (const form of DAY_FORMS[map.form]!) {
-    const read = DateTime.fromFormat(plain, form, { zone: map.zone, locale: 'en' })
-    if (read.isValid) return read.toMillis()
+}
+
+/** Dates with slashes or points, as the map says which of their numbers is the day. */
+function slashedReader({ form, zone }: LogMap) {
+  return (text: string): number | null => {
+    if (!zone) return null
+    const plain = text.replace(/[.](?=\d{1,2}[.]|\d{4})/g, '/').replace(/\s+/g, ' ')
+    for (const one of DAY_FORMS[form]!) {
+      const read = DateTime.fromFormat(plain, one, { zone, locale: 'en' })
+      if (read.isValid) return read.toMillis()
+    }
+    return null
   }
-  return null
+}
+
+/**
+ * Reads the moments that rows say, ms; null where they say none. Of an hour that the clocks repeat it is
+ * the first, and one that they skip runs on.
+ */
+export function momentReader(map: LogMap): (day: string, time: string) => number | null {
+  if (map.form === 'elapsed') {
+    const begin = Date.parse(map.begin ?? '')
+    return (_day, time) => {
+      const seconds = Number(time.replace(',', '.'))
+      return time === '' || !Number.isFinite(seconds) || Number.isNaN(begin) ? null : begin + seconds * 1000
+    }
+  }
+  const read = map.form === 'iso' ? isoReader(map) : slashedReader(map)
+  return (day, time) => read(day ? `${day} ${time}` : time)
 }
 
 /** @throws Problem naming what of a map does not fit the file, or was not said */

@@ -1,8 +1,7 @@
 import Papa from 'papaparse'
 import { checkColumns } from '../files/table'
-import { isDay } from '../quantity/day'
 import { Problem } from '../problem'
-import { checkLogMap, momentOf, proposeLogMap, siOf, type LogMap, type LogQuestion } from './log-map'
+import { checkLogMap, momentReader, proposeLogMap, readerOf, type LogMap, type LogQuestion } from './log-map'
 
 /** One sample of a pressure log. What nobody measured is null: no meter is not the same as no water. */
 export interface Sample {
@@ -41,7 +40,7 @@ const LOOKED_AT = 200
 const tableOf = (text: string, preview = 0) => {
   checkColumns(text, MAX_COLUMNS)
   const parsed = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), {
-    ...{ header: true, skipEmptyLines: 'greedy', preview },
+    ...{ header: true, skipEmptyLines: true, preview },
   })
   return { header: (parsed.meta.fields ?? []).filter((h) => h.trim() !== ''), rows: parsed.data }
 }
@@ -94,31 +93,42 @@ export function readPressureLog(text: string, given: Partial<LogMap> = {}): Pres
   }
   const cellOf = (raw: Record<string, string>, column: string | null) =>
     column ? (raw[column] ?? '').trim() : ''
-  const figure = (raw: Record<string, string>, column: string | null, row: number, unit: string | null) => {
-    const cell = cellOf(raw, column)
-    if (!column || !unit || cell === '') return null
-    return siOf(cell, unit) ?? fault(row, column, cell, 'a number')
+  /** Reads the figures of one column in its unit; what is empty or not in the file is null. */
+  const figures = (column: string | null, unit: string | null) => {
+    const read = unit === null ? null : readerOf(unit)
+    return (raw: Record<string, string>, row: number): number | null => {
+      const cell = cellOf(raw, column)
+      if (!column || !read || cell === '') return null
+      return read(cell) ?? fault(row, column, cell, 'a number')
+    }
   }
-  const zoned = /^(\d{4}-\d\d-\d\d)T[\d:.]+(Z|[+-]\d\d:?\d\d)$/
+  const pressureAt = figures(map.pressure, map.pressureUnit)
+  const pipeAt = figures(map.pipe, map.temperatureUnit)
+  const airAt = figures(map.air, map.temperatureUnit)
+  const makeupAt = figures(map.makeup, map.makeupUnit)
+  const moments = momentReader(map)
   let total: number | null = null
   let startedAt = NaN
   const samples: Sample[] = []
   rows.forEach((raw, i) => {
     const row = i + 2
     const [day, time] = [cellOf(raw, map.date), cellOf(raw, map.time)]
-    const plain = day === '' && map.form === 'iso' ? zoned.exec(time) : null
-    const at = plain && isDay(plain[1]!) ? Date.parse(time) : momentOf(map, day, time)
-    if (at === null || Number.isNaN(at)) return fault(row, map.time, time, 'a date and time with its zone')
-    const cell = cellOf(raw, map.pressure)
-    const pressure = siOf(cell, map.pressureUnit!) ?? fault(row, map.pressure, cell, 'a number')
-    if (pressure === null) return
-    const added = figure(raw, map.makeup, row, map.makeupUnit)
+    if (day === '' && time === '' && Object.values(raw).every((cell) => cell.trim() === '')) return
+    const at = moments(day, time)
+    if (at === null) return fault(row, map.time, time, 'a date and time with its zone')
+    const pressure = pressureAt(raw, row)
+    if (pressure === null) {
+      if (cellOf(raw, map.pressure) === '') fault(row, map.pressure, '', 'a number')
+      return
+    }
+    const added = makeupAt(raw, row)
     if (added !== null) total = map.makeupEach ? (total ?? 0) + added : added
     if (samples.length === 0) startedAt = at
     samples.push({
-      ...{ t: (at - startedAt) / 1000, pressure },
-      pipe: figure(raw, map.pipe, row, map.temperatureUnit),
-      air: figure(raw, map.air, row, map.temperatureUnit),
+      t: (at - startedAt) / 1000,
+      pressure,
+      pipe: pipeAt(raw, row),
+      air: airAt(raw, row),
       makeup: map.makeupEach ? total : added,
     })
   })

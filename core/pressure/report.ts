@@ -1,6 +1,7 @@
+import { Problem } from '../problem'
 import { showDuration, showNumber, showQuantity } from '../quantity/show'
 import type { BandVerdict } from '../calculators/guard-band'
-import { evaluateTest, readRequest, type TestResult } from './evaluate'
+import { evaluateTest, requestFor, type TestResult } from './evaluate'
 import type { TestEvent } from './events'
 import type { Sample } from './log'
 import { roomsOf } from './outlook'
@@ -110,6 +111,6 @@ export function evaluateLog(
   samples: readonly Sample[],
   events: readonly TestEvent[] = [],
 ): TestEvaluation {
-  const rows = samples.map((s) => [s.t, s.pressure, s.pipe, s.air, s.makeup])
-  return describeTest(evaluateTest(readRequest({ ...test, rows, events })))
+  if (samples.length < 2) throw new Problem('bad-rows', 'A log has at least two rows.', 'rows')
+  return describeTest(evaluateTest({ ...requestFor({ ...test, events }), rows: samples }))
 }

@@ -47,9 +47,10 @@ export function readRows(raw: unknown): Row[] {
   })
 }
 
-export const median = (values: readonly number[]): number => {
+export const median = (values: readonly number[] | Float64Array): number => {
   if (values.length === 0) return 0
-  const sorted = [...values].sort((a, b) => a - b)
+  // Numbers of one kind sort many times faster than a list with a comparison.
+  const sorted = Float64Array.from(values).sort()
   const middle = sorted.length >> 1
   return sorted.length % 2 ? sorted[middle]! : (sorted[middle - 1]! + sorted[middle]!) / 2
 }
@@ -66,40 +67,64 @@ export function cleanRows(raw: readonly Row[]): Cleaned {
     if (known) known.count++
     else notes.set(kind, { kind, count: 1, t })
   }
-  const ordered: { row: Row; at: number }[] = []
-  const times = new Set<number>()
-  raw.forEach((row, at) => {
-    const last = ordered.at(-1)
-    if (last && row.t <= last.row.t) {
-      note(times.has(row.t) ? 'duplicate' : 'clock-jump', row.t)
-      left.add(at)
-      return
-    }
-    times.add(row.t)
-    ordered.push({ row, at })
+  const ordered = inTime(raw, (at) => {
+    note(at.taken ? 'duplicate' : 'clock-jump', raw[at.index]!.t)
+    left.add(at.index)
   })
-  const steps = ordered.slice(1).map((o, i) => o.row.t - ordered[i]!.row.t)
+  const steps = new Float64Array(Math.max(0, ordered.length - 1))
+  for (let i = 0; i < steps.length; i++) steps[i] = raw[ordered[i + 1]!]!.t - raw[ordered[i]!]!.t
   const usual = median(steps)
-  steps.forEach((step, i) => step > 5 * usual && step > 60 && note('gap', ordered[i]!.row.t))
-  const read = ordered.filter(
-    (o): o is { row: Row & { pressure: number }; at: number } => o.row.pressure !== null,
-  )
-  const pressures = read.map((o) => o.row.pressure)
-  const least = pressures.every((p) => Math.abs(p) <= 100e3) ? 20 : 500
-  const noise = Math.max(
-    1.4826 * median(pressures.slice(1).map((p, i) => Math.abs(p - pressures[i]!))),
-    least,
-  )
-  for (let i = 2; i < read.length - 2; i++) {
-    const around = [i - 2, i - 1, i + 1, i + 2].map((k) => pressures[k]!)
-    if (Math.max(...around) - Math.min(...around) > 3 * noise) continue
-    if (Math.abs(pressures[i]! - median(around)) <= 12 * noise) continue
-    note('spike', read[i]!.row.t)
-    left.add(read[i]!.at)
+  steps.forEach((step, i) => step > 5 * usual && step > 60 && note('gap', raw[ordered[i]!]!.t))
+  for (const index of spikesOf(raw, ordered)) {
+    note('spike', raw[index]!.t)
+    left.add(index)
   }
   return {
-    rows: ordered.filter((o) => !left.has(o.at)).map((o) => o.row),
+    rows: (left.size === 0 ? ordered : ordered.filter((i) => !left.has(i))).map((i) => raw[i]!),
     notes: [...notes.values()],
     left,
   }
+}
+
+/** Places of the rows whose time moves on; the others are told, with whether their time was taken. */
+function inTime(raw: readonly Row[], other: (at: { index: number; taken: boolean }) => void): number[] {
+  const ordered: number[] = []
+  // Times that were there are looked for only when a clock stood still or ran back.
+  let times: Set<number> | null = null
+  let last = -Infinity
+  for (let index = 0; index < raw.length; index++) {
+    const { t } = raw[index]!
+    if (t > last) {
+      ordered.push(index)
+      times?.add(t)
+      last = t
+    } else {
+      times ??= new Set(ordered.map((i) => raw[i]!.t))
+      other({ index, taken: times.has(t) })
+    }
+  }
+  return ordered
+}
+
+/** Places of single rows far off neighbours that agree with each other. */
+function spikesOf(raw: readonly Row[], ordered: readonly number[]): number[] {
+  const read = ordered.filter((i) => raw[i]!.pressure !== null)
+  const pressures = Float64Array.from(read, (i) => raw[i]!.pressure!)
+  const changes = new Float64Array(Math.max(0, pressures.length - 1))
+  for (let i = 0; i < changes.length; i++) changes[i] = Math.abs(pressures[i + 1]! - pressures[i]!)
+  const least = pressures.every((p) => Math.abs(p) <= 100e3) ? 20 : 500
+  const noise = Math.max(1.4826 * median(changes), least)
+  const out: number[] = []
+  for (let i = 2; i < read.length - 2; i++) {
+    const a = pressures[i - 2]!
+    const b = pressures[i - 1]!
+    const c = pressures[i + 1]!
+    const d = pressures[i + 2]!
+    const low = Math.min(a, b, c, d)
+    const high = Math.max(a, b, c, d)
+    if (high - low > 3 * noise) continue
+    // The median of four is what is left of their sum without the lowest and the highest, halved.
+    if (Math.abs(pressures[i]! - (a + b + c + d - low - high) / 2) > 12 * noise) out.push(read[i]!)
+  }
+  return out
 }
