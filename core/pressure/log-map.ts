@@ -59,7 +59,8 @@ function formOf(cells: readonly string[]): TimeForm | null {
   if (cells.every((c) => ISO.test(c))) return 'iso'
   if (cells.every((c) => c !== '' && Number.isFinite(Number(c.replace(',', '.'))))) return 'elapsed'
   const slashed = cells.map((c) => SLASHED.exec(c)).filter((m) => m !== null)
-  if (slashed.length < cells.length) return null
+  // What is no date at all is found out row by row.
+  if (slashed.length === 0) return 'iso'
   if (slashed.some((m) => Number(m[1]) > 12)) return 'day-first'
   if (slashed.some((m) => Number(m[2]) > 12)) return 'month-first'
   return null

@@ -80,7 +80,7 @@ export function readPressureLog(text: string, given: Partial<LogMap> = {}): Pres
   if (!map.time || !map.pressure)
     throw new Problem(
       'bad-file',
-      `The log needs a column of times and one of pressures. Columns found: ${header.join(', ').slice(0, 200) || 'none'}.`,
+      `The log needs the columns of its times and pressures. Columns found: ${header.join(', ').slice(0, 200) || 'none'}.`,
       'file',
     )
   checkLogMap(map, header, asks)

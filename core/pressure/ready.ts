@@ -1,4 +1,6 @@
+import type { Sight } from './could-see'
 import { fitsRange } from './gauge-range'
+import { sayValue } from './report'
 import type { TestReadiness } from '../judgement/types'
 import { showQuantity } from '../quantity/show'
 
@@ -22,6 +24,8 @@ export interface ReadyFacts {
   reaches: { id: string; name: string; state: string }[]
   gauge: { id: string; name: string; max: number; calibratedUntil: number } | null
   testPressure: number
+  /** what the gauge leaves in doubt against what is allowed; null where nothing of the kind is judged */
+  sight: Sight | null
   plan: { highOk: boolean; lowOk: boolean }
   material: string
   methodMaterial: string
@@ -137,6 +141,20 @@ export function readyList(facts: ReadyFacts): ReadyRow[] {
       gaugeFault ?? `${facts.gauge!.name}.`,
       facts.gauge ? [{ type: 'instrument', id: facts.gauge.id, label: facts.gauge.name }] : [],
     ),
+    ...(facts.sight
+      ? [
+          row(
+            'sight',
+            'Gauge fine enough for what is allowed',
+            facts.sight.doubt >= facts.sight.allowed,
+            facts.sight.doubt >= facts.sight.allowed
+              ? `It leaves ${sayValue(facts.sight.doubt, facts.sight.unit)} in doubt where ` +
+                  `${sayValue(facts.sight.allowed, facts.sight.unit)} are allowed: hold longer, or take a finer one.`
+              : `It leaves ${sayValue(facts.sight.doubt, facts.sight.unit)} in doubt, ` +
+                  `${sayValue(facts.sight.allowed, facts.sight.unit)} are allowed.`,
+          ),
+        ]
+      : []),
     ...confirmations.map(([key, title]) =>
       row(
         key,

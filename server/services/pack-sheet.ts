@@ -3,6 +3,7 @@ import { stateAt } from '#core/judgement/ahead'
 import { standing } from '#core/judgement/standing'
 import type { TestReadiness } from '#core/judgement/types'
 import type { BandRule } from '#core/calculators/guard-band'
+import { couldSee } from '#core/pressure/could-see'
 import type { PressureLog } from '#core/pressure/log'
 import { findTestMethod } from '#core/pressure/methods/registry'
 import { planPack, profileBetween } from '#core/pressure/pack'
@@ -95,6 +96,7 @@ export async function readyOf(
   return readyList({
     now,
     testPressure: pack.design.testPressure,
+    sight: couldSee(testOf(pack, project.settings.rule)),
     plan,
     material: line.material,
     methodMaterial: pack.design.methodMaterial,

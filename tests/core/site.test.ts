@@ -45,6 +45,7 @@ describe('a test pack on its profile', () => {
     reaches: [],
     gauge: { id: 'g', name: 'P-7', max: 25e5, calibratedUntil: 2000 },
     testPressure: 12.5e5,
+    sight: null,
     plan: { highOk: true, lowOk: true },
     material: 'polyethylene',
     methodMaterial: 'polyethylene',
@@ -52,6 +53,10 @@ describe('a test pack on its profile', () => {
     ...more,
   })
   const open = (more: Partial<ReadyFacts>) => readyList(facts(more)).filter((r) => r.state === 'open')
+  it.each([
+    ['is fine enough', { doubt: 2, allowed: 9, unit: 'L' as const }, 0],
+    ['cannot tell what is allowed', { doubt: 9.2, allowed: 9, unit: 'L' as const }, 1],
+  ])('a gauge that %s', (_what, sight, rows) => expect(open({ sight })).toHaveLength(rows))
   it('is ready when every row is met', () => expect(open({})).toEqual([]))
   it('a joint whose procedure has no clock before the test keeps none back', () =>
     expect(
