@@ -32,6 +32,7 @@ export const actions = {
   record: checkers,
   'send-entries': writers,
   'sign-off': testers,
+  'sign-shift': ['crew-lead', 'inspector'],
   'release-hold': ['inspector'],
   'decide-answer': ['inspector'],
   'plan-round': testers,

@@ -25,6 +25,7 @@ import { layEmbedment } from './seed-embedment'
 import { layPacks } from './seed-packs'
 import { layPoints } from './seed-points'
 import { layReaches } from './seed-reaches'
+import { layShifts } from './seed-shifts'
 import { layGoods, type Stock } from './seed-goods'
 import { branch, instruments, JOINTS, PIPE, risingMain, scheme } from './scheme'
 
@@ -414,6 +415,7 @@ export async function seedDemo(db: Knex, now = Date.now()): Promise<boolean> {
     await layEmbedment(ground, lines)
     await layPacks(ground)
     await layPoints(ground)
+    await layShifts(ground)
   })
   return true
 }

@@ -51,6 +51,7 @@ async function sign() {
 <template>
   <ElDialog v-model="open" title="Sign the test" width="640px" align-center>
     <form class="form" @submit.prevent="sign">
+      <slot />
       <p class="who">{{ name }}</p>
       <span class="muted small">Signature</span>
       <canvas ref="canvas" class="pad" aria-label="Draw the signature here" />

@@ -23,10 +23,12 @@ const initials = computed(() =>
 )
 const sessionsOpen = ref(false)
 const alongOpen = ref(false)
+const calendarOpen = ref(false)
 function choose(what: string) {
   if (what === 'shift') return void toggle()
   if (what === 'leave') void leave()
   else if (what === 'along') alongOpen.value = true
+  else if (what === 'calendar') calendarOpen.value = true
   else if (what === 'sessions') sessionsOpen.value = true
   else if (what === 'projects') void navigateTo('/projects')
   else emit('help')
@@ -96,12 +98,14 @@ async function leave() {
           <ElDropdownItem v-if="session.projects.length > 1 || session.keeper" command="projects"
             >Projects</ElDropdownItem
           >
+          <ElDropdownItem v-if="session.can('see-site')" command="calendar">Your calendar</ElDropdownItem>
           <ElDropdownItem command="sessions">Where you are signed in</ElDropdownItem>
           <ElDropdownItem command="leave">Sign out</ElDropdownItem>
         </ElDropdownMenu>
       </template>
     </ElDropdown>
     <SessionList v-model="sessionsOpen" />
+    <CalendarAddress v-model="calendarOpen" />
     <TakeAlong v-model="alongOpen" />
   </header>
 </template>

@@ -71,6 +71,7 @@ export const subjectTypes = [
   'order',
   'lot',
   'place',
+  'shift',
 ] as const
 export type SubjectType = (typeof subjectTypes)[number]
 

@@ -14,6 +14,7 @@ export const subjectTables: Record<string, string> = {
   order: 'orders',
   lot: 'lots',
   place: 'places',
+  shift: 'shifts',
   project: 'projects',
 }
 

@@ -78,6 +78,7 @@ export async function findJoint(db: Knex, project: string, id: string): Promise<
 
 export interface JointFilter {
   project: string
+  ids?: string[]
   crew?: string | null
   alignment?: string
   from?: number
@@ -89,6 +90,7 @@ export async function jointsWhere(db: Knex, filter: JointFilter): Promise<Joint[
     .select(columns)
     .where({ project: filter.project })
     .orderBy(['alignment', 'station'])
+  if (filter.ids) void query.whereIn('id', filter.ids)
   if (filter.crew) void query.where({ crew: filter.crew })
   if (filter.alignment) void query.where({ alignment: filter.alignment })
   if (filter.from !== undefined) void query.where('station', '>=', filter.from)

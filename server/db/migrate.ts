@@ -12,6 +12,7 @@ import * as structures from './migrations/010-structures'
 import * as compactionCurves from './migrations/011-compaction-curves'
 import * as summaries from './migrations/012-summaries'
 import * as testRuns from './migrations/013-test-runs'
+import * as shifts from './migrations/014-shifts'
 
 /** Migrations in order; each runs once. They only go forward. */
 const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
@@ -28,6 +29,7 @@ const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
   { name: '011-compaction-curves', up: compactionCurves.up },
   { name: '012-summaries', up: summaries.up },
   { name: '013-test-runs', up: testRuns.up },
+  { name: '014-shifts', up: shifts.up },
 ]
 
 /**

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex'
 import type { BandRule } from '#core/calculators/guard-band'
+import type { QualifyMode } from '#core/crew/qualification'
 import type { PointRule } from '#core/plan/points'
 import type { InterventionPoint } from '#core/procedure/types'
 import type { Role } from '#core/access'
@@ -33,6 +34,8 @@ export interface ProjectSettings {
   plan: Record<string, Record<string, InterventionPoint | null>>
   /** changes of the inspection and test plan */
   points?: PointRule[]
+  /** what is done about crew leads without a qualification, by the keys of procedures */
+  qualify?: Record<string, QualifyMode>
   /** s of notice that a witness is given */
   notice?: number
   units?: Units

@@ -102,3 +102,13 @@ export const logFile = yup.object({
   csv: yup.string().min(1).max(15_000_000).required(),
   map: logMap,
 })
+
+/** A drawn signature, given with the PIN. */
+export const drawnSignature = yup.object({
+  secret: yup.string().min(1).max(200).required(),
+  image: yup
+    .string()
+    .max(200_000)
+    .matches(/^data:image\/png;base64,[A-Za-z0-9+/=]+$/, 'Draw the signature.')
+    .required(),
+})

@@ -13,7 +13,7 @@ import type { AnyObjectSchema, InferType } from 'yup'
 import type { Role } from '#core/access'
 import { inheritedKey } from '#core/inherited-key'
 import { illFormed } from '#core/record/canonical'
-import { crewScope } from '#core/access'
+import { crewScope, rolesFor } from '#core/access'
 import { Problem } from '#core/problem'
 import { database } from '../db/connection'
 import { findPerson, findProject, membershipsOf, type Membership, type Project } from '../db/projects'
@@ -43,7 +43,8 @@ interface Input<B extends AnyObjectSchema, Q extends AnyObjectSchema> {
   limit?: number
 }
 
-const NAME = /^[a-z0-9][a-z0-9-]{0,59}$/i
+/** Names in an address; that of a calendar ends as its programs expect. */
+const NAME = /^[a-z0-9][a-z0-9-]{0,59}(\.ics)?$/i
 const LIMIT = 512 * 1024
 
 /** The host of an origin; null for a sandboxed frame's "null" and for what is no origin at all. */
@@ -132,6 +133,16 @@ async function member(db: Knex, projectKey: string, person: string): Promise<Kno
   if (known.size > 5000) known.clear()
   known.set(key, fresh)
   return fresh
+}
+
+/** Somebody as a member of a project, for a route that knows its person otherwise than by a session. */
+export async function personOn(
+  db: Knex,
+  projectKey: string,
+  person: string,
+): Promise<{ project: Project; actor: Actor }> {
+  const found = await member(db, projectKey, person)
+  return { project: found.project, actor: actorOf(found, person, rolesFor('see-site')) }
 }
 
 function actorOf({ project, memberships, name }: Known, person: string, who: readonly Role[]): Actor {

@@ -28,12 +28,17 @@ const lastOf = (walk: Walk): Made['last'] =>
     null,
   )
 
-/** Joints with their records judged, in the order given. */
+/**
+ * Joints with their records judged, in the order given.
+ *
+ * @param upTo whether the records are read as they stood then, and not as they stand
+ */
 export async function madeOf(
   db: Knex,
   project: Project,
   joints: readonly Joint[],
   now: number,
+  upTo = false,
 ): Promise<Made[]> {
   const records = await entriesOfMany(
     db,
@@ -45,7 +50,8 @@ export async function madeOf(
     const compiled = await compiledProcedure(db, project.id, joint.procedure!)
     const { key } = compiled.procedure
     if (!options.has(key)) options.set(key, await judgeOptions(db, project, key))
-    const all = (records.get(joint.id) ?? []).map(forCore)
+    const whole = (records.get(joint.id) ?? []).map(forCore)
+    const all = upTo ? whole.filter((e) => e.recordedAt < now) : whole
     const entries = standing(all)
     const walk = walkOf(entries)
     const plan = planOf(project, compiled, joint)

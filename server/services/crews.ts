@@ -10,6 +10,7 @@ import { jointsOpened } from '../db/joints'
 import { crewsOf, type Project } from '../db/projects'
 import { comingOf, pastOf, type Coming } from './coming'
 import { finished, madeOf, type Made } from './crew-work'
+import { crewQualifications, type CrewQualified } from './qualified'
 import type { Actor } from './record'
 
 const DAY = 86_400_000
@@ -166,6 +167,7 @@ export interface CrewPage extends CrewLine {
   stands: (Stand & { number: string; title: string | null })[]
   /** what was wrong, most often first */
   faults: { step: string; title: string; joints: { id: string; number: string }[] }[]
+  qualified: CrewQualified[]
 }
 
 /** One crew, with how it works. */
@@ -219,6 +221,7 @@ export async function crewPage(
           title: at === undefined ? null : m.compiled.steps[at]!.step.title,
         }
       }),
+    qualified: await crewQualifications(db, project, crew, now),
     faults: [...faults.values()].sort((a, b) => b.joints.length - a.joints.length),
   }
 }

@@ -1,6 +1,7 @@
 import type { Knex } from 'knex'
 import { DateTime } from 'luxon'
 import { uuidv7 } from 'uuidv7'
+import type { QualifyMode } from '#core/crew/qualification'
 import { writeCsv } from '#core/files/safe-csv'
 import { parties, rowOf, type Party, type PointRule, type Row } from '#core/plan/points'
 import { Problem } from '#core/problem'
@@ -44,7 +45,13 @@ export async function pointMatrix(
   db: Knex,
   project: Project,
   where: PlanWhere,
-): Promise<{ matrices: Matrix[]; rules: PointRule[]; names: Record<string, string>; notice: number | null }> {
+): Promise<{
+  matrices: Matrix[]
+  rules: PointRule[]
+  names: Record<string, string>
+  notice: number | null
+  qualify: Record<string, QualifyMode>
+}> {
   const day = where.day ?? today(project)
   if (!isDay(day)) throw new Problem('not-a-date', 'There is no such day.', 'day')
   const rules = project.settings.points ?? []
@@ -68,7 +75,13 @@ export async function pointMatrix(
     alignmentsOf(db, project.id),
   ])
   const names = Object.fromEntries([...people, ...crews, ...lines].map((x) => [x.id, x.name]))
-  return { matrices, rules, names, notice: project.settings.notice ?? null }
+  return {
+    matrices,
+    rules,
+    names,
+    notice: project.settings.notice ?? null,
+    qualify: project.settings.qualify ?? {},
+  }
 }
 
 export interface Proposed {

@@ -15,6 +15,7 @@ import type { Project } from '../db/projects'
 import { checkDuties } from './duties'
 import { photoIsThere } from './photos'
 import { compiledProcedure } from './procedures'
+import { checkQualified } from './qualified'
 import { actingRole, chainEntries, keepEntries, type Actor, type Chained, type NewEntry } from './record'
 import { checkNames, checkStrikes, notInFuture } from './sent-entries'
 import { refreshSubject, visibleSubject, type Subject, type WorkedSubject } from './subjects'
@@ -106,6 +107,7 @@ export async function recordAtAll(
     checkEntries(compiled, news)
     for (const entry of news) await checkNamed(db, project.id, entry)
     const role = actingRole(actor, ...news.map((e) => acts[e.kind] ?? 'record'))
+    await checkQualified(db, project, actor, compiled, role, news)
     checked.push({ subject, compiled, news, role })
   }
   return inTransaction(db, async (trx) => {

@@ -31,7 +31,9 @@ import { projectSubject, type Projection } from '#core/judgement/projection'
 import type { CompiledProcedure } from '#core/procedure/compile'
 import { judgeOptions, planOf, type Placed } from './judging'
 import { projectNcr } from './ncrs'
+import { findShift } from '../db/shifts'
 import { projectPack } from './pack-sheet'
+import { projectShift } from './shift-reports'
 import { findProcedure } from '../db/procedures'
 import { compiledProcedure, projectProcedure } from './procedures'
 import { sha256 } from './record'
@@ -280,6 +282,10 @@ async function projectionPairs(
       ['quarantinedAt', lot?.quarantinedAt ?? null, rebuilt.quarantinedAt],
       ['reason', lot?.reason ?? null, rebuilt.reason],
     ]
+  }
+  if (subjectType === 'shift') {
+    const shift = await findShift(db, project.id, { id: subject })
+    return [['state', shift?.state, projectShift(entries)]]
   }
   if (subjectType === 'place') {
     const place = await findPlace(db, project.id, subject)

@@ -12,6 +12,7 @@ import { peopleOf, type Project } from '../db/projects'
 import { lotFacts, planOf } from './judging'
 import { openingOf } from './opening'
 import { compiledProcedure } from './procedures'
+import { qualificationAt } from './qualified'
 import type { Actor } from './record'
 import { visibleSubject, type Subject } from './subjects'
 
@@ -84,6 +85,8 @@ export async function jointSheet(db: Knex, project: Project, actor: Actor, id: s
     itemsByIds(db, project.id, parts),
   ])
   const opening = sheet.procedure ? null : await openingOf(db, project, joint)
+  const compiled = joint.procedure ? await compiledProcedure(db, project.id, joint.procedure) : null
+  const qualification = compiled && (await qualificationAt(db, project, actor, compiled))
   const lotsBefore = sheet.procedure ? await lotsUsedBefore(db, project, joint, sheet.procedure) : null
   const { number, station } = joint
   return {
@@ -92,6 +95,7 @@ export async function jointSheet(db: Knex, project: Project, actor: Actor, id: s
     joint,
     opening,
     items,
+    qualification,
     lotsBefore,
   }
 }
@@ -100,5 +104,7 @@ export async function reachSheet(db: Knex, project: Project, actor: Actor, id: s
   const reach = await visibleSubject(db, actor, 'reach', id)
   const { from, to } = reach
   const sheet = await worksheet(db, project, reach, common)
-  return { ...sheet, subject: { ...sheet.subject, from, to }, lotsBefore: null }
+  const compiled = reach.procedure ? await compiledProcedure(db, project.id, reach.procedure) : null
+  const qualification = compiled && (await qualificationAt(db, project, actor, compiled))
+  return { ...sheet, subject: { ...sheet.subject, from, to }, qualification, lotsBefore: null }
 }

@@ -42,6 +42,7 @@ export async function laySecondProject(db: Knex): Promise<Record<string, string>
       'pack',
       'lot',
       'place',
+      'shift',
       'file',
       'sampling',
     ].map((k) => [k, uuidv7()]),
@@ -86,6 +87,12 @@ export async function laySecondProject(db: Knex): Promise<Record<string, string>
     ...{ id: uuidv7(), project, name: text('curve'), material: text('material'), source: text('pit') },
     ...{ dated: '2026-02-03', points: '[]', specific_gravity: null },
   })
+  await db('shifts').insert({ id: id.shift, project, crew: id.crew, day: '2026-02-03' })
+  await db('qualifications').insert({
+    ...{ id: uuidv7(), project, person: id.person, procedure_key: 'gh', since: '2026-02-03', until: null },
+    given_by: text('instructor'),
+  })
+  await db('calendars').insert({ token: Buffer.alloc(32, 7), project, person: id.person, made_at: at })
   await db('catalogue').insert({
     project,
     item: 'GH-PIPE',
@@ -294,6 +301,7 @@ export async function laySecondProject(db: Knex): Promise<Record<string, string>
     'order',
     'lot',
     'place',
+    'shift',
   ] as SubjectType[]) {
     await appendEntries(db, actor, 'inspector', type, id[type]!, [
       {

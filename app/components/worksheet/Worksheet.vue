@@ -55,7 +55,9 @@ watch(
 )
 
 // On a made-up joint anybody may try everything.
-const mayRecord = computed(() => props.work.dry || session.can('record'))
+const mayRecord = computed(
+  () => props.work.dry || (session.can('record') && !sheet.value?.qualification?.blocks),
+)
 const mayRelease = computed(() => props.work.dry || session.can('release-hold'))
 const mayTrace = computed(() => !props.work.dry && session.can('see-office'))
 const mayWaive = computed(() => props.work.dry || session.can('waive'))
@@ -274,6 +276,10 @@ useKeys({
           @answer="answerOf"
         />
       </template>
+      <p v-if="sheet.qualification" class="lacks" role="status">
+        {{ sheet.qualification.sentence }}
+        <template v-if="sheet.qualification.blocks">The plan takes no answer without it.</template>
+      </p>
       <div v-if="draft" class="draft">
         <p><strong>Nonconformance drafted.</strong> {{ draft.criterion }} – found: {{ draft.reading }}</p>
         <ElButton v-if="!work.dry" type="danger" size="large" @click="raise">Raise it</ElButton>
@@ -347,6 +353,10 @@ useKeys({
 </template>
 
 <style scoped>
+.lacks {
+  border-left: 4px solid var(--too-close);
+  padding: 8px 14px;
+}
 .joint {
   height: 100%;
   display: grid;

@@ -51,6 +51,17 @@ const says = (r: PointRule) =>
     .filter(Boolean)
     .join(', ')
 
+/** what is done about crew leads without a qualification for the chosen procedure */
+const qualify = computed(() => data.value?.qualify[matrix.value?.procedure.key ?? ''] ?? 'none')
+const wanted = ref('none')
+const whyOpen = ref(false)
+async function setQualify(reason: string) {
+  const mode = wanted.value === 'none' ? null : wanted.value
+  await api(`${session.base}/points/qualify`, {
+    body: { procedure: matrix.value!.procedure.key, mode, reason },
+  })
+  await load()
+}
 const asking = ref(false)
 const about = reactive({
   step: null as { key: string; title: string } | null,
@@ -139,6 +150,20 @@ const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
               {{ matrix.procedure.title }}
               <span class="muted small">revision {{ matrix.procedure.revision }}</span>
             </h2>
+            <label class="qualify"
+              ><span class="muted small">Qualification of the crew lead</span
+              ><ElSelect
+                :model-value="qualify"
+                size="large"
+                :disabled="!may"
+                aria-label="Qualification of the crew lead"
+                @update:model-value="(mode: string) => ((wanted = mode), (whyOpen = true))"
+                ><ElOption value="none" label="is not asked for" /><ElOption
+                  value="say"
+                  label="is said when it lacks" /><ElOption
+                  value="block"
+                  label="is needed for an answer" /></ElSelect
+            ></label>
             <ElButton v-if="may" size="large" @click="change(null, 'inspector')">New crew …</ElButton>
           </header>
           <table class="figures">
@@ -186,6 +211,13 @@ const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
           </template>
         </section>
       </div>
+      <AskDialog
+        v-model="whyOpen"
+        title="Qualification of the crew lead"
+        label="Why"
+        action="Change it"
+        :send="setQualify"
+      />
       <PointDialog
         v-if="matrix"
         v-model="asking"
@@ -211,6 +243,9 @@ const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
 </template>
 
 <style scoped>
+.qualify {
+  width: 230px;
+}
 .scope {
   display: flex;
   flex-wrap: wrap;

@@ -25,6 +25,8 @@ export interface ListedLine {
 export interface Ground {
   lines: ReadonlyMap<string, ListedLine>
   crews: ReadonlyMap<string, string>
+  /** names of people by their sign-in names */
+  people: ReadonlyMap<string, string>
   /** procedures, and the revision by which work begins now */
   systems: ReadonlyMap<string, { ofReach: boolean; issued: Procedure | null }>
   /** reaches by the key of their line */

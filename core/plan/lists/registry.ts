@@ -5,6 +5,7 @@ import { lineList, profileList, structureList } from './lines'
 import { packList } from './packs'
 import { compactionCurveList } from './soil'
 import { crewList, peopleList } from './people'
+import { qualificationList } from './qualifications'
 import { jointList, reachList } from './work'
 
 /** Every list that a project is set up with, in the order in which they stand on each other. */
@@ -17,6 +18,7 @@ export const planLists = [
   structureList,
   articleList,
   compactionCurveList,
+  qualificationList,
   jointList,
   reachList,
   packList,
@@ -31,6 +33,7 @@ export type ListKey =
   | 'structures'
   | 'articles'
   | 'curves'
+  | 'qualifications'
   | 'joints'
   | 'reaches'
   | 'packs'

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex'
 import type { Ground } from '#core/plan/lists/define'
+import { membersOf } from '../../db/people'
 import { nameKey } from '#core/record/names'
 import { instrumentsOf } from '../../db/instruments'
 import { proceduresOf } from '../../db/planning'
@@ -11,6 +12,7 @@ import { compiledProcedure } from '../procedures'
 /** What a project has, as its lists are read against it, and the ids behind the names. */
 export interface ProjectGround extends Omit<Ground, 'taken'> {
   lineIds: ReadonlyMap<string, string>
+  personIds: ReadonlyMap<string, string>
   crewIds: ReadonlyMap<string, string>
   instrumentIds: ReadonlyMap<string, string>
   /** rows of the issued revisions, by the procedure's key */
@@ -18,12 +20,13 @@ export interface ProjectGround extends Omit<Ground, 'taken'> {
 }
 
 export async function groundOf(db: Knex, project: Project): Promise<ProjectGround> {
-  const [lines, crews, procedures, instruments, reaches] = await Promise.all([
+  const [lines, crews, procedures, instruments, reaches, members] = await Promise.all([
     alignmentsOf(db, project.id),
     crewsOf(db, project.id),
     proceduresOf(db, project.id),
     instrumentsOf(db, project.id),
     reachesOf(db, project.id),
+    membersOf(db, project.id),
   ])
   const systems = new Map<string, { ofReach: boolean; issued: Awaited<ReturnType<typeof loaded>> }>()
   const issuedIds = new Map<string, string>()
@@ -47,6 +50,7 @@ export async function groundOf(db: Knex, project: Project): Promise<ProjectGroun
       ]),
     ),
     crews: new Map(crews.map((c) => [nameKey(c.name), c.name])),
+    people: new Map(members.map((m) => [m.signIn, m.name])),
     systems,
     instruments: new Map(
       instruments.map((i) => [nameKey(i.name), { name: i.name, quantity: i.quantity, max: i.max }]),
@@ -59,6 +63,7 @@ export async function groundOf(db: Knex, project: Project): Promise<ProjectGroun
     ),
     facts,
     lineIds: new Map(lines.map((l) => [l.key, l.id])),
+    personIds: new Map(members.map((m) => [m.signIn, m.id])),
     crewIds: new Map(crews.map((c) => [c.name, c.id])),
     instrumentIds: new Map(instruments.map((i) => [i.name, i.id])),
     issuedIds,

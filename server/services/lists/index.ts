@@ -18,12 +18,17 @@ import type { Cell, Keeper } from './keeper'
 import * as linesAndMore from './lines'
 import * as peopleAndCrews from './people'
 import * as soil from './soil'
+import * as register from './qualifications'
 import * as work from './work'
 
-const keepers = { ...peopleAndCrews, ...linesAndMore, ...goods, ...soil, ...work } as unknown as Record<
-  ListKey,
-  Keeper
->
+const keepers = {
+  ...peopleAndCrews,
+  ...linesAndMore,
+  ...goods,
+  ...soil,
+  ...register,
+  ...work,
+} as unknown as Record<ListKey, Keeper>
 
 function keeperOf(key: string): Keeper {
   if (!Object.hasOwn(keepers, key))

@@ -20,6 +20,7 @@ export const ground: Ground = {
     ['embed-flexible', { ofReach: true, issued: procedure('embed-flexible') }],
     ['embed-draft', { ofReach: true, issued: null }],
   ]),
+  people: new Map([['ada', 'Ada Example']]),
   instruments: new Map([['GAUGE 1', { name: 'Gauge 1', quantity: 'pressure', max: 25e5 }]]),
   reaches: new Map([['TF', [{ name: 'R-1', from: 0, to: 20 }]]]),
   facts: new Map([

@@ -62,6 +62,13 @@ const good: Record<ListKey, Record<string, string>> = {
       'site.floods=no; site.deflection=5 %; site.surveyPoints=0; ' +
       'site.depth=2 m; site.road=no; site.unsupported=1.2 m; site.bed=100 mm; site.tests=1',
   },
+  qualifications: {
+    person: 'ada',
+    procedure: 'embed-draft',
+    since: '2026-01-05',
+    until: '2027-01-04',
+    by: 'Instructor',
+  },
   packs: {
     line: 'PW',
     number: 'TP-1',
@@ -128,6 +135,9 @@ describe('a cell that is wrong is told by its column, and its row not taken', ()
     ['profiles', { line: 'XX' }, 'line'],
     ['profiles', { invert: '', ground: '' }, 'invert'],
     ['curves', { points: '6 % 2010; 8 % 2058' }, 'points'],
+    ['qualifications', { person: 'nobody' }, 'person'],
+    ['qualifications', { procedure: 'weaving' }, 'procedure'],
+    ['qualifications', { until: '2025-12-31' }, 'until'],
     ['curves', { points: '6 % 2010; 8 % 1990; 10 % 1985; 12 % 2040' }, 'points'],
     ['curves', { points: 'six percent' }, 'points'],
     ['curves', { dated: 'spring' }, 'dated'],

@@ -1,6 +1,6 @@
 import * as yup from 'yup'
-import { projectRoute } from '../../../../http/route'
-import { changeCrew } from '../../../../services/people'
+import { projectRoute } from '../../../../../http/route'
+import { changeCrew } from '../../../../../services/people'
 
 const body = yup.object({
   name: yup.string().strict().trim().min(1).max(80).required(),

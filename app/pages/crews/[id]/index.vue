@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { CrewPage } from '../../../server/services/crews'
+import type { CrewPage } from '../../../../server/services/crews'
 import { findUnit, fromSi } from '#core/quantity/units'
 import { useSession } from '~/stores/session'
 import { standingWords } from '~/words'
@@ -24,6 +24,19 @@ const inUnit = (si: number, unit: string) => {
   return found ? fromSi(si, found) : si
 }
 const length = (s: { from: number; to: number | null }) => (s.to ?? now.value) - s.from
+const qualified = computed(() =>
+  (data.value?.qualified ?? []).flatMap((p) => p.procedures.map((q) => ({ ...q, person: p.person }))),
+)
+const qualifiedWords = ({ state, day }: { state: string; day: string | null }) =>
+  state === 'valid'
+    ? day
+      ? `until ${times.date(day)}`
+      : 'without an end'
+    : state === 'expired'
+      ? `ended on ${times.date(day!)}`
+      : state === 'not-yet'
+        ? `from ${times.date(day!)}`
+        : 'none in the register'
 const weekly = computed(() => data.value?.weeks.slice(-6) ?? [])
 </script>
 
@@ -35,7 +48,8 @@ const weekly = computed(() => data.value?.weeks.slice(-6) ?? [])
     <template v-else>
       <div class="page-head">
         <h1>{{ data.name }}</h1>
-        <p class="muted">{{ data.leads.join(', ') || 'nobody leads it' }}</p>
+        <p class="muted grow">{{ data.leads.join(', ') || 'nobody leads it' }}</p>
+        <NuxtLink :to="`/crews/${id}/shift`" class="link">Shift report</NuxtLink>
       </div>
       <div class="grid">
         <div class="column">
@@ -138,6 +152,28 @@ const weekly = computed(() => data.value?.weeks.slice(-6) ?? [])
             </ul>
           </template>
         </section>
+        <section class="sheet wide" aria-label="Qualifications">
+          <h2>Qualifications</h2>
+          <p v-if="qualified.length === 0" class="muted">
+            Nothing is asked for, and nothing is in the register.
+          </p>
+          <ul v-else class="qualified">
+            <li v-for="q in qualified" :key="`${q.person} ${q.key}`">
+              <StateGlyph
+                :state="q.state === 'valid' ? 'accepted' : q.mode === 'block' ? 'blocked' : 'too-close'"
+                :size="24"
+              />
+              <span class="grow"
+                ><strong>{{ q.title }}</strong> {{ q.person }}<br /><span class="muted small"
+                  >{{ qualifiedWords(q)
+                  }}<template v-if="q.state !== 'valid' && q.mode === 'block'"
+                    >; no answer is taken without it</template
+                  ></span
+                ></span
+              >
+            </li>
+          </ul>
+        </section>
         <section class="sheet wide" aria-label="What it measures">
           <h2>What it measures</h2>
           <p v-if="!shown" class="muted">Five joints with the same reading make a chart.</p>
@@ -164,6 +200,25 @@ const weekly = computed(() => data.value?.weeks.slice(-6) ?? [])
 </template>
 
 <style scoped>
+.qualified {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(260px, 1fr));
+  gap: 4px 24px;
+}
+.qualified li {
+  display: flex;
+  gap: 10px;
+  align-items: flex-start;
+  padding: 6px 0;
+}
+.link {
+  min-height: 44px;
+  display: inline-flex;
+  align-items: center;
+}
 .grid {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(460px, 1fr));
