@@ -1,7 +1,6 @@
 import type { SubjectState } from '#core/judgement/types'
 import type { Moisture, Plant, Side } from '#core/checks/lifts'
 import type { StandingCause } from '#core/crew/standing-time'
-import type { Cause } from '#core/ncr/causes'
 import type { Party } from '#core/plan/points'
 import type { StepState } from '#core/checks/verdict'
 import type { End } from '#core/procedure/ends'
@@ -46,20 +45,6 @@ export const pointWords: Record<string, string> = {
 }
 
 /** Why something did not conform. */
-export const causeWords: Record<Cause, string> = {
-  preparation: 'Preparation',
-  alignment: 'Alignment',
-  seal: 'Seal',
-  lubricant: 'Lubricant',
-  marks: 'Marks',
-  time: 'Fusion or cement time',
-  torque: 'Torque',
-  weather: 'Weather',
-  material: 'Material',
-  tool: 'Tool',
-  paper: 'Paper',
-}
-
 /** Who comes to look. */
 export const partyWords: Record<Party, string> = {
   inspector: 'Inspector',
@@ -134,14 +119,6 @@ export const ncrStateWords: Record<string, string> = {
   disposed: 'Rework due',
   reworked: 'To verify',
   closed: 'Closed',
-}
-
-export const dispositionWords: Record<string, string> = {
-  rework: 'Rework',
-  repair: 'Repair',
-  'use-as-is': 'Use as is (concession)',
-  return: 'Return to supplier',
-  scrap: 'Scrap',
 }
 
 export const packStateWords: Record<string, string> = {
@@ -302,3 +279,5 @@ export const entryWords: Record<string, string> = {
   receipt: 'Received',
   inspection: 'Inspected',
 }
+
+export { causeWords, dispositionWords } from '#core/ncr/words'

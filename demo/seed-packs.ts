@@ -186,7 +186,7 @@ function ofOthers(g: Ground): Planned[] {
       ...{ number: 'TP-T1', line: 'TC', from: 0, to: 6, method: 'hose-proof', gauge: 'gauge' },
       ...{ uncertainty: 2500, dueDays: -1.4, story: 'evaluated', outsideDiameter: 0.11, rating: 25e5 },
       section: { length: 6, insideDiameter: 0.1, wall: 0.005, modulus: 1e9 },
-      ...{ weakest: 'Hose DN 100', testPressure: 15e5, required: 0, material: 'hose' },
+      ...{ weakest: 'Hose DN 100', testPressure: 15e5, required: 0, material: 'steel and hose' },
       parameters: { workingPressure: 10e5, movement: 0.0002, leakSeen: false },
       ...{ hours: 0.6, log: rows(28 * 60, 5, 1.1, shutIn(1520, 2)) },
     },

@@ -150,7 +150,7 @@ export const otherLines: OtherLine[] = [
   {
     key: 'TC',
     name: 'Tank connections',
-    material: 'steel',
+    material: 'steel and hose',
     from: 0,
     to: 48,
     profile: [

@@ -117,6 +117,7 @@ export const access = {
   'GET /api/projects/:project/ncrs': 'see-site',
   'POST /api/projects/:project/ncrs': 'raise-ncr',
   'GET /api/projects/:project/ncrs/:ncr': 'see-site',
+  'GET /api/projects/:project/ncrs/:ncr/print': 'see-site',
   'GET /api/projects/:project/ncrs/counts': 'see-site',
   'POST /api/projects/:project/ncrs/:ncr/action': 'ask-action',
   'POST /api/projects/:project/ncrs/:ncr/done': 'answer-ncr',

@@ -82,9 +82,9 @@ describe('what is foreseen', () => {
       [...coming.map((c) => c.forecast.at)].sort((a, b) => a - b),
     )
   })
-  it('stands on Today when it is near, and a witness sees that and tests only', async () => {
+  it('stands on Today when it is near, and a witness sees that, invitations and tests only', async () => {
     const kinds = new Set((await get<TodayItem[]>('hale', 'today')).map((i) => i.kind))
-    expect([...kinds].filter((k) => k !== 'coming' && k !== 'test')).toEqual([])
+    expect([...kinds].filter((k) => !['coming', 'invitation', 'test'].includes(k))).toEqual([])
     const mine = (await get<Coming[]>('tam', 'coming')).map((c) => c.crew)
     expect(new Set(mine)).toEqual(new Set(mine.length > 0 ? [await crewId('Crew North')] : []))
   })

@@ -79,7 +79,7 @@ describe('what goes out of one project', () => {
     120_000,
   )
 })
-const petraOrAdmin = (key: ListKey) => (key === 'instruments' ? admin : petra)
+const petraOrAdmin = (key: ListKey) => (['instruments', 'qualifications'].includes(key) ? admin : petra)
 
 describe('a list', () => {
   it('takes nothing where a cell is wrong, and says which', async () => {

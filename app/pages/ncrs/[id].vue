@@ -20,6 +20,16 @@ const photo = computed(
   () => data.value?.entries.find((e) => e.kind === 'raise')?.payload.photo as string | null,
 )
 
+const after = computed(
+  () => (data.value?.entries.findLast((e) => e.kind === 'rework')?.payload.photo ?? null) as string | null,
+)
+const photos = computed(() =>
+  [
+    { word: 'Before', alt: 'Photo of the nonconformance', file: photo.value },
+    { word: 'After', alt: 'Photo of the rework', file: after.value },
+  ].filter((p) => p.file),
+)
+
 const disposition = ref('rework')
 const cause = ref<Cause | ''>('')
 const ordinal = (n: number) => ['', 'First', 'Second', 'Third', 'Fourth', 'Fifth'][n] ?? `${n}th`
@@ -115,6 +125,7 @@ function ask(conforms: boolean) {
         >. A corrective action with an owner and a day is due before it can be closed.</template
       >
     </p>
+    <a :href="`/api/${session.base}/ncrs/${id}/print`" target="_blank" class="print">Print (PDF)</a>
     <ol class="stages" aria-label="Progress">
       <li
         v-for="(s, i) in ['Raised', 'Disposition', 'Rework', 'Verified']"
@@ -131,7 +142,12 @@ function ask(conforms: boolean) {
         <p class="big">{{ ncr.criterion }}</p>
         <p class="muted small">Was</p>
         <p class="big bad">{{ ncr.reading }}</p>
-        <img v-if="photo" :src="`/api/${session.base}/files/${photo}`" alt="Photo of the nonconformance" />
+        <div v-if="photo || after" class="photos">
+          <figure v-for="p in photos" :key="p.word">
+            <img :src="`/api/${session.base}/files/${p.file}`" :alt="p.alt" />
+            <figcaption class="muted small">{{ p.word }}</figcaption>
+          </figure>
+        </div>
         <ol class="log">
           <li v-for="e in data.entries" :key="e.id">
             <span class="muted small">{{ times.moment(e.recordedAt) }}</span><span
@@ -241,6 +257,23 @@ function ask(conforms: boolean) {
 </template>
 
 <style scoped>
+.print {
+  align-self: flex-start;
+  min-height: 44px;
+  display: inline-flex;
+  align-items: center;
+}
+.photos {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 12px;
+}
+figure {
+  margin: 0;
+}
+figure img {
+  width: 100%;
+}
 .repeat {
   border-left: 4px solid var(--held);
   padding: 6px 14px;

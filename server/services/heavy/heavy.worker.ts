@@ -10,6 +10,7 @@ const tasks: HeavyTasks = {
   look: async (input) => (await import('./log')).lookAtLogHere(input),
   procedure: async (source) => (await import('#core/procedure/load')).loadProcedure(source).procedure,
   certificate: async (input) => (await import('./certificate')).certificateHere(input),
+  ncr: async (paper) => (await import('./ncr-paper')).ncrHere(paper),
   shift: async (input) => (await import('./shift-paper')).shiftHere(input),
   notice: async (input) => (await import('./notice')).noticeHere(input),
 }

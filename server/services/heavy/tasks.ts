@@ -2,6 +2,7 @@ import type { Table } from '#core/files/table'
 import type { Procedure } from '#core/procedure/types'
 import type { FileLook, LogInput, PackEvaluation } from './log'
 import type { CertificateInput } from './certificate'
+import type { NcrPaper } from './ncr-paper'
 import type { NoticeInput } from './notice'
 import type { ShiftInput } from './shift-paper'
 import type { SentFile } from './table-files'
@@ -16,6 +17,7 @@ export interface HeavyTasks {
   look: (input: LogInput) => Promise<FileLook>
   procedure: (source: string) => Promise<Procedure>
   certificate: (input: CertificateInput) => Promise<Uint8Array>
+  ncr: (paper: NcrPaper) => Promise<Uint8Array>
   shift: (input: ShiftInput) => Promise<Uint8Array>
   notice: (input: NoticeInput) => Promise<Uint8Array>
 }
