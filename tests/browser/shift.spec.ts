@@ -1,0 +1,59 @@
+import { expect, test, type Page } from '@playwright/test'
+import { person, signOff, view } from './people'
+
+async function draw(page: Page) {
+  const box = (await page.getByLabel('Draw the signature here').boundingBox())!
+  await page.mouse.move(box.x + 40, box.y + 90)
+  await page.mouse.down()
+  await page.mouse.move(box.x + 220, box.y + 60, { steps: 6 })
+  await page.mouse.up()
+}
+/** The report of the crew's last day that nobody has signed. */
+async function openDay(page: Page, crew: string) {
+  await view(page, 'Today')
+  await page.getByRole('link', { name: 'Crews' }).click()
+  await page.getByRole('link', { name: crew }).first().click()
+  await page.getByRole('link', { name: 'Shift report' }).click()
+  await page.getByRole('group', { name: 'Days' }).getByRole('button', { name: /not signed$/ }).last().click()
+}
+
+test('a day is signed by the crew lead, then by the inspector', async ({ browser }) => {
+  const milo = await person(browser, 'milo')
+  await openDay(milo, 'Crew Quay')
+  await expect(milo.getByRole('region', { name: 'Work' }).getByRole('row').nth(1)).toBeVisible()
+  await milo.getByRole('button', { name: 'Sign the day' }).click()
+  await milo.getByLabel('Weather').fill('Dry, 9 °C')
+  await draw(milo)
+  await signOff(milo, 'Sign')
+  await expect(milo.getByText(/signed by the crew$/)).toBeVisible()
+  await expect(milo.getByRole('button', { name: 'Sign the day' })).toHaveCount(0)
+
+  const day = new URL(milo.url()).searchParams.get('day')!
+  const ines = await person(browser, 'ines')
+  await ines.goto(milo.url())
+  await expect(ines.getByText('Dry, 9 °C')).toBeVisible()
+  await ines.getByRole('button', { name: 'Sign the day' }).click()
+  await draw(ines)
+  await signOff(ines, 'Sign')
+  await expect(ines.getByText(/signed by both$/)).toBeVisible()
+  await expect(ines.getByRole('region', { name: 'Signed' })).toContainText('Milo Penraketh')
+  expect(day).toMatch(/^\d{4}-\d\d-\d\d$/)
+})
+
+test('a qualification that ran out takes no answer; renewed it does', async ({ browser }) => {
+  const petra = await person(browser, 'petra')
+  const mode = async (word: string) => {
+    await view(petra, 'Procedures')
+    await petra.getByRole('link', { name: 'Inspection plan' }).click()
+    await petra.getByRole('navigation', { name: 'Procedures' }).getByRole('button', { name: /Threaded/ }).click()
+    await petra.getByRole('combobox', { name: 'Qualification of the crew lead' }).click({ force: true })
+    await petra.getByRole('option', { name: word }).click()
+    await petra.getByLabel('Why').fill('The maker asks for it.')
+    await petra.getByRole('button', { name: 'Change it' }).click()
+    await expect(petra.getByRole('dialog', { name: 'Qualification of the crew lead' })).toBeHidden()
+  }
+  await mode('is needed for an answer')
+  const rhona = await person(browser, 'rhona')
+  await expect(rhona.getByRole('navigation', { name: 'Views' })).toBeVisible()
+  await mode('is not asked for')
+})
