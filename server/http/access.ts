@@ -37,6 +37,7 @@ export const access = {
   'POST /api/projects/:project/holds': 'release-hold',
   'GET /api/projects/:project/points': 'see-site',
   'GET /api/projects/:project/points/file': 'see-site',
+  'POST /api/projects/:project/points/notice': 'set-rule',
   'POST /api/projects/:project/points/qualify': 'set-rule',
   'POST /api/projects/:project/points': 'set-rule',
   'POST /api/projects/:project/points/:rule': 'set-rule',

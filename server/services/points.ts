@@ -166,6 +166,26 @@ export async function reviewPoint(
   })
 }
 
+/**
+ * How long before a witness is told, s; null where the plan says nothing. What counts as short notice is judged
+ * anew by a job.
+ */
+export async function setNotice(
+  db: Knex,
+  project: Project,
+  actor: Actor,
+  { notice, reason }: { notice: number | null; reason: string },
+): Promise<{ job: string; total: number }> {
+  actingRole(actor, 'set-rule')
+  return inTransaction(db, async (trx) => {
+    const { settings } = await lockProject(trx, project.id)
+    const { notice: before = null, ...rest } = settings
+    await saveSettings(trx, project.id, notice === null ? rest : { ...rest, notice })
+    await noteChange(trx, actor, 'set-rule', { what: 'notice', notice, before, reason })
+    return askRejudge(trx, project, actor, 'rule', { all: true })
+  })
+}
+
 /** The plan as a document's rows: every step, and who comes to look. */
 export async function pointsCsv(db: Knex, project: Project, where: PlanWhere): Promise<string> {
   const { matrices } = await pointMatrix(db, project, where)

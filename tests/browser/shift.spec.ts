@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { person, signOff, view } from './people'
+import { address, choose, person, signOff, toJoint, view } from './people'
 
 async function draw(page: Page) {
   const box = (await page.getByLabel('Draw the signature here').boundingBox())!
@@ -14,7 +14,11 @@ async function openDay(page: Page, crew: string) {
   await page.getByRole('link', { name: 'Crews' }).click()
   await page.getByRole('link', { name: crew }).first().click()
   await page.getByRole('link', { name: 'Shift report' }).click()
-  await page.getByRole('group', { name: 'Days' }).getByRole('button', { name: /not signed$/ }).last().click()
+  await page
+    .getByRole('group', { name: 'Days' })
+    .getByRole('button', { name: /not signed$/ })
+    .last()
+    .click()
 }
 
 test('a day is signed by the crew lead, then by the inspector', async ({ browser }) => {
@@ -40,20 +44,38 @@ test('a day is signed by the crew lead, then by the inspector', async ({ browser
   expect(day).toMatch(/^\d{4}-\d\d-\d\d$/)
 })
 
-test('a qualification that ran out takes no answer; renewed it does', async ({ browser }) => {
+test('who is not qualified gives no answer; put into the register, he does', async ({ browser }) => {
   const petra = await person(browser, 'petra')
-  const mode = async (word: string) => {
+  const plan = async (word: string) => {
     await view(petra, 'Procedures')
     await petra.getByRole('link', { name: 'Inspection plan' }).click()
-    await petra.getByRole('navigation', { name: 'Procedures' }).getByRole('button', { name: /Threaded/ }).click()
-    await petra.getByRole('combobox', { name: 'Qualification of the crew lead' }).click({ force: true })
-    await petra.getByRole('option', { name: word }).click()
+    await petra
+      .getByRole('navigation', { name: 'Procedures in use' })
+      .getByRole('button', { name: /Bolted/ })
+      .click()
+    await choose(petra, 'Qualification of the crew lead', word)
     await petra.getByLabel('Why').fill('The maker asks for it.')
     await petra.getByRole('button', { name: 'Change it' }).click()
     await expect(petra.getByRole('dialog', { name: 'Qualification of the crew lead' })).toBeHidden()
   }
-  await mode('is needed for an answer')
-  const rhona = await person(browser, 'rhona')
-  await expect(rhona.getByRole('navigation', { name: 'Views' })).toBeVisible()
-  await mode('is not asked for')
+  await plan('is needed for an answer')
+  const milo = await person(browser, 'milo')
+  await toJoint(milo, 'TC-04')
+  await expect(milo.getByText(/^You have no qualification for/)).toBeVisible()
+  await expect(milo.getByText('The plan takes no answer without it.')).toBeVisible()
+
+  const admin = await person(browser, 'admin')
+  await admin.goto(`${address()}/setup/lists/qualifications`)
+  await admin.getByRole('button', { name: /^Add/ }).first().click()
+  await choose(admin, 'Sign-in name', 'milo')
+  await choose(admin, 'Procedure', 'bolted-coupling')
+  await admin.getByLabel('Since').fill('2026-01-05')
+  await admin.getByLabel('Given by').fill('Instructor of the maker')
+  await admin.getByRole('button', { name: /^Add/ }).last().click()
+  await expect(admin.getByText('bolted-coupling').first()).toBeVisible()
+
+  await milo.reload()
+  await expect(milo.getByRole('navigation', { name: 'Steps' })).toBeVisible()
+  await expect(milo.getByText(/^You have no qualification for/)).toHaveCount(0)
+  await plan('is not asked for')
 })

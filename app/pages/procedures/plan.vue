@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { USUAL_NOTICE } from '#core/judgement/witness'
+import { showDuration } from '#core/quantity/show'
 import { parties, type Party, type PointRule } from '#core/plan/points'
 import type { Matrix, MatrixRow, pointMatrix } from '../../../server/services/points'
 import { useSession } from '~/stores/session'
@@ -62,6 +64,20 @@ async function setQualify(reason: string) {
   })
   await load()
 }
+/** how long before a witness is told, in hours as they are typed */
+const hours = ref('')
+const noticeOpen = ref(false)
+const noticeSaid = computed(
+  () => `A witness is told ${showDuration(data.value?.notice ?? USUAL_NOTICE)} before`,
+)
+watch(noticeOpen, () => (hours.value = data.value?.notice ? String(data.value.notice / 3600) : ''))
+async function setNotice(reason: string) {
+  const typed = Number(hours.value.replace(',', '.'))
+  if (hours.value.trim() && !(typed >= 0)) throw new ApiProblem('bad-input', 'Type the hours.', 'notice', 422)
+  const notice = hours.value.trim() ? Math.round(typed * 3600) : null
+  await api(`${session.base}/points/notice`, { body: { notice, reason } })
+  await load()
+}
 const asking = ref(false)
 const about = reactive({
   step: null as { key: string; title: string } | null,
@@ -116,6 +132,9 @@ const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
             <b class="cell" :class="letter">{{ letter }}</b> {{ word }}
           </li>
         </ul>
+        <span class="grow" />
+        <button v-if="may" type="button" class="notice" @click="noticeOpen = true">{{ noticeSaid }}</button>
+        <span v-else class="muted">{{ noticeSaid }}</span>
         <a :href="fileAddress" class="take">Take as CSV</a>
       </div>
       <section v-if="pending.length > 0" class="pending" aria-label="To be reviewed">
@@ -212,6 +231,16 @@ const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
         </section>
       </div>
       <AskDialog
+        v-model="noticeOpen"
+        title="Notice for a witness"
+        label="Why"
+        action="Change it"
+        :send="setNotice"
+        ><label class="hours"
+          >Hours before the point; empty for the usual {{ USUAL_NOTICE / 3600
+          }}<ElInput v-model="hours" size="large" inputmode="decimal" /></label
+      ></AskDialog>
+      <AskDialog
         v-model="whyOpen"
         title="Qualification of the crew lead"
         label="Why"
@@ -243,6 +272,18 @@ const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
 </template>
 
 <style scoped>
+.notice {
+  min-height: 44px;
+  border: 0;
+  background: none;
+  color: var(--line);
+  text-decoration: underline;
+  cursor: pointer;
+}
+.hours {
+  font-size: var(--s14);
+  color: var(--muted);
+}
 .qualify {
   width: 230px;
 }

@@ -54,7 +54,10 @@ export async function shiftHere({ page, project }: ShiftInput): Promise<Uint8Arr
     }),
     content: [
       { text: `Shift report: ${report.crew.name}`, fontSize: 17, bold: true },
-      { text: `${day}, up to ${at(page.until)} · ${project.name}`, color: PALE },
+      {
+        text: `${day}${at(page.until) === '00:00' ? '' : `, up to ${at(page.until)}`} · ${project.name}`,
+        color: PALE,
+      },
       ...(signed.lead?.weather
         ? [{ text: `Weather: ${signed.lead.weather}`, margin: [0, 4, 0, 0] as never }]
         : []),

@@ -37,6 +37,8 @@ async function sign(body: { image: string; secret: string }) {
   })
   await Promise.all([load(), days.load()])
 }
+/** the day is over: the report is of all of it */
+const whole = computed(() => times.clock(data.value!.until) === '00:00')
 const glyphs = { open: 'not-started', led: 'in-work', signed: 'accepted' } as const
 const dayWords = { open: 'not signed', led: 'signed by the crew', signed: 'signed by both' } as const
 const span = (s: { from: number; to: number | null }) => times.span((s.to ?? data.value!.until) - s.from)
@@ -62,7 +64,10 @@ const span = (s: { from: number; to: number | null }) => times.span((s.to ?? dat
     <template v-else>
       <div class="page-head">
         <h1>{{ report.crew.name }}, {{ times.date(report.day) }}</h1>
-        <span class="muted grow">up to {{ times.clock(data.until) }}, {{ dayWords[data.state] }}</span>
+        <span class="muted grow"
+          >{{ whole ? 'the whole day' : `up to ${times.clock(data.until)}` }},
+          {{ dayWords[data.state] }}</span
+        >
         <a :href="`/api/${base}/${day}/print`" target="_blank" class="link">Print (PDF)</a>
         <ElButton v-if="maySign" type="primary" size="large" @click="signOpen = true">Sign the day</ElButton>
       </div>
@@ -185,6 +190,16 @@ const span = (s: { from: number; to: number | null }) => times.span((s.to ?? dat
 </template>
 
 <style scoped>
+.sheet {
+  padding: 14px 18px;
+  min-width: 0;
+}
+.sheet h2 {
+  margin: 0 0 6px;
+}
+.page-head {
+  margin-top: 10px;
+}
 .days {
   display: flex;
   gap: 6px;
