@@ -5,6 +5,7 @@ import { showNumber, showQuantity } from '#core/quantity/show'
 /** What a log says beyond its verdict, each with how it was worked out. */
 const props = defineProps<{ analysis: Analysis }>()
 const litres = (v: number) => `${showNumber(v, 3)} L/h`
+const kPa = (v: number) => showQuantity(v, 'pressure', 'kPa', 3)
 const rate = (perSecond: number) => `${showNumber((perSecond * 3600) / 1000, 3)} kPa/h`
 const rows = computed(() => {
   const a = props.analysis
@@ -14,6 +15,12 @@ const rows = computed(() => {
       title: 'Trend of the hold',
       value: `${rate(a.slope.slope)} ± ${showNumber((a.slope.half * 3600) / 1000, 2)}`,
       how: 'median of all slopes; 95 % interval, widened for readings that hang together',
+    })
+  if (a.temperature)
+    out.push({
+      title: 'What the temperature did',
+      value: kPa(a.temperature.k * a.temperature.moved),
+      how: 'Pa a kelvin × how far the water moved; taken out before the trend',
     })
   if (a.leak !== null && a.detectable !== null)
     out.push({
@@ -60,7 +67,6 @@ const parts = computed(() => {
     ],
   }
 })
-const kPa = (v: number) => showQuantity(v, 'pressure', 'kPa', 3)
 </script>
 
 <template>

@@ -1,6 +1,4 @@
 <script setup lang="ts">
-import { USUAL_NOTICE } from '#core/judgement/witness'
-import { showDuration } from '#core/quantity/show'
 import { parties, type Party, type PointRule } from '#core/plan/points'
 import type { Matrix, MatrixRow, pointMatrix } from '../../../server/services/points'
 import { useSession } from '~/stores/session'
@@ -53,31 +51,6 @@ const says = (r: PointRule) =>
     .filter(Boolean)
     .join(', ')
 
-/** what is done about crew leads without a qualification for the chosen procedure */
-const qualify = computed(() => data.value?.qualify[matrix.value?.procedure.key ?? ''] ?? 'none')
-const wanted = ref('none')
-const whyOpen = ref(false)
-async function setQualify(reason: string) {
-  const mode = wanted.value === 'none' ? null : wanted.value
-  await api(`${session.base}/points/qualify`, {
-    body: { procedure: matrix.value!.procedure.key, mode, reason },
-  })
-  await load()
-}
-/** how long before a witness is told, in hours as they are typed */
-const hours = ref('')
-const noticeOpen = ref(false)
-const noticeSaid = computed(
-  () => `A witness is told ${showDuration(data.value?.notice ?? USUAL_NOTICE)} before`,
-)
-watch(noticeOpen, () => (hours.value = data.value?.notice ? String(data.value.notice / 3600) : ''))
-async function setNotice(reason: string) {
-  const typed = Number(hours.value.replace(',', '.'))
-  if (hours.value.trim() && !(typed >= 0)) throw new ApiProblem('bad-input', 'Type the hours.', 'notice', 422)
-  const notice = hours.value.trim() ? Math.round(typed * 3600) : null
-  await api(`${session.base}/points/notice`, { body: { notice, reason } })
-  await load()
-}
 const asking = ref(false)
 const about = reactive({
   step: null as { key: string; title: string } | null,
@@ -133,8 +106,7 @@ const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
           </li>
         </ul>
         <span class="grow" />
-        <button v-if="may" type="button" class="notice" @click="noticeOpen = true">{{ noticeSaid }}</button>
-        <span v-else class="muted">{{ noticeSaid }}</span>
+        <NoticeSetting :notice="data.notice" @done="load" />
         <a :href="fileAddress" class="take">Take as CSV</a>
       </div>
       <section v-if="pending.length > 0" class="pending" aria-label="To be reviewed">
@@ -169,20 +141,11 @@ const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
               {{ matrix.procedure.title }}
               <span class="muted small">revision {{ matrix.procedure.revision }}</span>
             </h2>
-            <label class="qualify"
-              ><span class="muted small">Qualification of the crew lead</span
-              ><ElSelect
-                :model-value="qualify"
-                size="large"
-                :disabled="!may"
-                aria-label="Qualification of the crew lead"
-                @update:model-value="(mode: string) => ((wanted = mode), (whyOpen = true))"
-                ><ElOption value="none" label="is not asked for" /><ElOption
-                  value="say"
-                  label="is said when it lacks" /><ElOption
-                  value="block"
-                  label="is needed for an answer" /></ElSelect
-            ></label>
+            <QualifyChoice
+              :procedure="matrix.procedure.key"
+              :mode="data.qualify[matrix.procedure.key] ?? null"
+              @done="load"
+            />
             <ElButton v-if="may" size="large" @click="change(null, 'inspector')">New crew …</ElButton>
           </header>
           <table class="figures">
@@ -230,23 +193,6 @@ const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
           </template>
         </section>
       </div>
-      <AskDialog
-        v-model="noticeOpen"
-        title="Notice for a witness"
-        label="Why"
-        action="Change it"
-        :send="setNotice"
-        ><label class="hours"
-          >Hours before the point; empty for the usual {{ USUAL_NOTICE / 3600
-          }}<ElInput v-model="hours" size="large" inputmode="decimal" /></label
-      ></AskDialog>
-      <AskDialog
-        v-model="whyOpen"
-        title="Qualification of the crew lead"
-        label="Why"
-        action="Change it"
-        :send="setQualify"
-      />
       <PointDialog
         v-if="matrix"
         v-model="asking"
@@ -272,21 +218,6 @@ const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
 </template>
 
 <style scoped>
-.notice {
-  min-height: 44px;
-  border: 0;
-  background: none;
-  color: var(--line);
-  text-decoration: underline;
-  cursor: pointer;
-}
-.hours {
-  font-size: var(--s14);
-  color: var(--muted);
-}
-.qualify {
-  width: 230px;
-}
 .scope {
   display: flex;
   flex-wrap: wrap;
