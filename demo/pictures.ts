@@ -178,12 +178,13 @@ const shots: Shot[] = [
     },
   },
   {
-    name: 'bench',
-    as: 'tam',
+    name: 'test-running',
+    as: 'hale',
     go: async (page) => {
-      await page.goto(`${address}/bench?calculator=joint-gap`)
-      await page.getByLabel('gaps').fill('10; 12; 14; 12')
-      await page.getByLabel('diameter').fill('600')
+      await page.goto(`${address}/tests`)
+      await first(page, 'TP-I1')
+      await page.getByRole('link', { name: 'Watch' }).click()
+      await page.getByRole('img', { name: 'Pressure over time' }).waitFor()
     },
   },
 ]

@@ -86,12 +86,12 @@ const logMap = yup
     zone: yup.string().max(60).nullable(),
     begin: yup.string().datetime().nullable(),
     pressure: heading(),
-    pressureUnit: yup.string().oneOf(pressureUnits),
+    pressureUnit: yup.string().oneOf(pressureUnits).nullable(),
     pipe: orNone(),
     air: orNone(),
     temperatureUnit: yup.string().oneOf(temperatureUnits),
     makeup: orNone(),
-    makeupUnit: yup.string().oneOf(volumeUnits),
+    makeupUnit: yup.string().oneOf(volumeUnits).nullable(),
     makeupEach: yup.boolean().strict(),
   })
   .nullable()

@@ -51,7 +51,7 @@ test('who is not qualified gives no answer; put into the register, he does', asy
     await petra.getByRole('link', { name: 'Inspection plan' }).click()
     await petra
       .getByRole('navigation', { name: 'Procedures in use' })
-      .getByRole('button', { name: /Bolted/ })
+      .getByRole('button', { name: /^Wide sleeve coupling/ })
       .click()
     await choose(petra, 'Qualification of the crew lead', word)
     await petra.getByLabel('Why').fill('The maker asks for it.')

@@ -180,6 +180,9 @@ describe('a file of a foreign logger', () => {
   it('is not taken while anything is unsaid, and a map of junk is refused', async () => {
     const before = await db('entries').where({ subject: pack }).count({ n: '*' })
     expect((await post('ines', 'log', { csv: file(30) })).problem).toMatchObject({ code: 'unsaid' })
+    // What a file has not is sent as nothing, as a form does.
+    const none = { pressureUnit: null, makeup: null, makeupUnit: null, date: null, begin: null }
+    expect((await post('ines', 'log', { csv: file(30), map: none })).problem?.code).toBe('unsaid')
     for (const map of [{ colour: 1 }, { pressureUnit: 'furlong' }, { makeupEach: 'yes' }, 7])
       expect((await post('ines', 'log', { csv: file(30), map })).problem?.code).toBe('bad-input')
     expect(await db('entries').where({ subject: pack }).count({ n: '*' })).toEqual(before)
