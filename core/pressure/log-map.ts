@@ -93,7 +93,10 @@ export function proposeLogMap(
   const pipe = find('pipe')
   const cells = rows.map((r) => [date, time].map((h) => (h ? (r[h] ?? '').trim() : '')).find(Boolean) ?? '')
   const form = given.form ?? formOf(cells)
-  const zoned = time !== null && rows.every((r) => ZONED.test((r[time] ?? '').trim()))
+  // What is no time at all is found out row by row; a time without its zone is asked about.
+  const bare = cells.some(
+    (c, i) => (ISO.test(c) || SLASHED.test(c)) && !ZONED.test((rows[i]![time ?? ''] ?? '').trim()),
+  )
   const map: LogMap = {
     time: time ?? '',
     date: date === time ? null : date,
@@ -115,8 +118,7 @@ export function proposeLogMap(
   if (pressure && !map.pressureUnit) asks.push('pressureUnit')
   if (makeup && !map.makeupUnit) asks.push('makeupUnit')
   if (time && !form) asks.push('form')
-  if (form === 'elapsed' ? !map.begin : time && !zoned && !map.zone)
-    asks.push(form === 'elapsed' ? 'begin' : 'zone')
+  if (form === 'elapsed' ? !map.begin : bare && !map.zone) asks.push(form === 'elapsed' ? 'begin' : 'zone')
   return { map, asks }
 }
 

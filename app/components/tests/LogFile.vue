@@ -34,8 +34,7 @@ async function read() {
 watch(open, async (now) => {
   if (!now || !props.file) return
   look.value = null
-  // What a file leaves open is most likely so; the person sees it and says otherwise.
-  said.value = { zone: session.zone }
+  said.value = {}
   csv.value = await props.file.text()
   await read()
 })
@@ -56,6 +55,8 @@ async function take() {
   }
 }
 
+/** where a logger's clock is likely set; any other zone can be typed */
+const zones = computed(() => [...new Set([session.zone, 'UTC'])])
 const map = computed(() => look.value?.map)
 const asks = computed(() => new Set<string>(look.value?.asks ?? []))
 const columns = [
@@ -162,11 +163,15 @@ const shape = computed(() => {
             @update:model-value="(at: Date | null) => say({ begin: at ? at.toISOString() : null })"
         /></label>
         <label v-else :class="{ asked: asks.has('zone') }"
-          >Its clock is set to<ElInput
+          >Its clock is set to<ElSelect
             :model-value="map.zone ?? ''"
             aria-label="Zone of the logger’s clock"
+            placeholder="say where"
+            filterable
+            allow-create
             @change="(zone: string) => say({ zone })"
-        /></label>
+            ><ElOption v-for="z in zones" :key="z" :value="z" :label="z" /></ElSelect
+        ></label>
       </div>
       <div class="head" tabindex="0">
         <table class="figures">
