@@ -30,10 +30,13 @@ export const workerFiles = (): Plugin => ({
     order: 'post',
     handler(code, chunk) {
       if (!code.includes('__worker_file_')) return null
-      const placed = code.replace(/['"]__worker_file_(\w+)__['"]/g, (_all, ref: string) => {
+      const placed = code.replace(/['"]__worker_file_([\w$]+)__['"]/g, (_all, ref: string) => {
         const place = posix.relative(posix.dirname(chunk.fileName), this.getFileName(ref))
         return `${JSON.stringify(place.startsWith('.') ? place : `./${place}`)}, import.meta.url`
       })
+      // The names that the bundler gives depend on where the project lies: one that is not known here would
+      // only be found out when a file is read.
+      if (placed.includes('__worker_file_')) this.error('A worker of the server was not placed.')
       return { map: null, code: placed }
     },
   },

@@ -71,7 +71,7 @@ export class PipeUnderTest {
     return {
       at: this.lastAt,
       pressure: Math.round((pressure + rough + (drift * t) / HOUR) * 1000),
-      pipe: Number((11.5 + 0.2 * Math.sin(t / 4000)).toFixed(2)),
+      pipe: Number((12 + 0.02 * Math.sin(t / 4000)).toFixed(2)),
       air: Number((14 + 2 * Math.sin(t / 9000)).toFixed(1)),
       makeup: Number((makeup / 1000).toFixed(6)),
     }

@@ -150,7 +150,10 @@ export function traceOption(
     xAxis: {
       ...{ type: 'value', name: unitName, nameLocation: 'middle', nameGap: 28, max: 'dataMax' },
       ...(only ? { min: 'dataMin' } : {}),
-      axisLabel: { color: c.muted, formatter: (v: number) => String(Math.round(v * 100) / 100) },
+      axisLabel: {
+        color: c.muted,
+        formatter: (v: number) => String(v >= 10 ? Math.round(v) : Math.round(v * 10) / 10),
+      },
       splitLine: { show: false },
       axisLine: { lineStyle: { color: c.muted } },
     },

@@ -207,7 +207,7 @@ export async function signShift(
   return inTransaction(db, async (trx) => {
     const shift = await beginShift(trx, project.id, { id: uuidv7(), crew, day })
     const entry = {
-      ...{ id: uuidv7(), kind: 'signature' as const, recordedAt: new Date(now) },
+      ...{ id: uuidv7(), kind: 'signature' as const, recordedAt: new Date(now), receivedAt: new Date(now) },
       payload: { name: actor.name, image, report, until, weather, words, work: page.report.work.length },
     }
     const { entries } = await appendAfter(trx, actor, role, 'shift', shift.id, [entry], (before) =>

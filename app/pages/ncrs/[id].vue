@@ -115,6 +115,7 @@ function ask(conforms: boolean) {
         class="grow"
         >{{ ncr.place }}</NuxtLink
       >
+      <a :href="`/api/${session.base}/ncrs/${id}/print`" target="_blank" class="print">Print (PDF)</a>
     </div>
     <p v-if="data.repeat.times > 1" class="repeat">
       <strong>{{ ordinal(data.repeat.times) }} time at this step</strong> within the crew’s last
@@ -125,7 +126,6 @@ function ask(conforms: boolean) {
         >. A corrective action with an owner and a day is due before it can be closed.</template
       >
     </p>
-    <a :href="`/api/${session.base}/ncrs/${id}/print`" target="_blank" class="print">Print (PDF)</a>
     <ol class="stages" aria-label="Progress">
       <li
         v-for="(s, i) in ['Raised', 'Disposition', 'Rework', 'Verified']"

@@ -105,7 +105,6 @@ const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
             <b class="cell" :class="letter">{{ letter }}</b> {{ word }}
           </li>
         </ul>
-        <span class="grow" />
         <NoticeSetting :notice="data.notice" @done="load" />
         <a :href="fileAddress" class="take">Take as CSV</a>
       </div>
@@ -232,7 +231,7 @@ const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
   list-style: none;
   margin: 0;
   padding: 0;
-  flex: 1;
+  flex: 1 1 540px;
 }
 .legend li {
   display: flex;
@@ -240,6 +239,7 @@ const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
   gap: 8px;
   min-height: 48px;
 }
+/* What is said of the plan as a whole stands together at the right. */
 .take {
   display: flex;
   align-items: center;
