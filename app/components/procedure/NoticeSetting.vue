@@ -33,8 +33,10 @@ async function send(reason: string) {
 
 <style scoped>
 .notice {
-  min-height: 44px;
+  min-height: 48px;
+  padding: 0;
   border: 0;
+  font: inherit;
   background: none;
   color: var(--line);
   text-decoration: underline;
