@@ -3,6 +3,7 @@ import type { Point } from '#core/pressure/curve'
 import { markWords, type Mark } from '#core/pressure/marks'
 import type { TestEvaluation } from '#core/pressure/report'
 import type { Sample } from '#core/pressure/log'
+import { timeUnit } from '#core/pressure/time-unit'
 
 /** The colours that a chart takes from the page, so that day and night agree. */
 export interface ChartColours {
@@ -25,12 +26,6 @@ export const pageColours = (): ChartColours => {
     wash: of('--wash'),
     band: of('--accepted'),
   }
-}
-
-/** The unit of time in which a test of such a length is read. */
-export function timeUnit(seconds: number): { name: string; of: number } {
-  if (seconds > 2 * 3600) return { name: 'hours', of: 3600 }
-  return seconds > 300 ? { name: 'minutes', of: 60 } : { name: 'seconds', of: 1 }
 }
 
 /** A pressure test as it is drawn. */

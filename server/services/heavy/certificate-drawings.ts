@@ -2,6 +2,7 @@ import * as echarts from 'echarts'
 import type { Mark } from '#core/pressure/marks'
 import { markWords } from '#core/pressure/marks'
 import type { Sample } from '#core/pressure/log'
+import { timeUnit } from '#core/pressure/time-unit'
 import type { PackPlan } from '#core/pressure/pack'
 import type { TestEvaluation } from '#core/pressure/report'
 import { showQuantity } from '#core/quantity/show'
@@ -17,14 +18,6 @@ export interface DrawnTrace {
   samples: readonly Sample[]
 }
 
-/** Seconds are read in the unit that suits the length of the test. */
-const unitOf = (seconds: number) =>
-  seconds > 2 * 3600
-    ? { name: 'hours', of: 3600 }
-    : seconds > 300
-      ? { name: 'minutes', of: 60 }
-      : { name: 'seconds', of: 1 }
-
 /** The trace with its phases and marks, drawn to an SVG of ink on paper. */
 export function traceSvg(
   log: DrawnTrace | null,
@@ -32,7 +25,7 @@ export function traceSvg(
   marks: readonly Mark[],
 ): string {
   const samples = log?.samples ?? []
-  const unit = unitOf(samples.at(-1)?.t ?? 0)
+  const unit = timeUnit(samples.at(-1)?.t ?? 0)
   const chart = echarts.init(null, null, { renderer: 'svg', ssr: true, width: 520, height: 230 })
   try {
     chart.setOption({
