@@ -13,6 +13,10 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     actionTimeout: 60_000,
+    // Each person has a browser of their own: none fetches the whole application for days off line, but
+    // in the tests of that. Motion is for people; what moves is drawn many times.
+    serviceWorkers: 'block',
+    contextOptions: { reducedMotion: 'reduce' },
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
       args: [

@@ -1,6 +1,7 @@
 import AxeBuilder from '@axe-core/playwright'
-import { expect, test, type Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
 import { address, choose, heading, person, step, view } from './people'
+import { expect, test } from './test'
 
 /** What each day asks of whom: the round, the crews, the plan, the witness, the tests. */
 const sound = async (page: Page) => {

@@ -1,5 +1,4 @@
 import { readFile } from 'node:fs/promises'
-import { expect, test } from '@playwright/test'
 import {
   address,
   choose,
@@ -13,6 +12,7 @@ import {
   typeDay,
   view,
 } from './people'
+import { expect, test } from './test'
 
 const today = (offset = 0) => new Date(Date.now() + offset * 86_400_000).toISOString().slice(0, 10)
 

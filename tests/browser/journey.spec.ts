@@ -1,5 +1,4 @@
 import { readFileSync } from 'node:fs'
-import { expect, test } from '@playwright/test'
 import {
   choose,
   heading,
@@ -14,6 +13,7 @@ import {
   view,
   yes,
 } from './people'
+import { expect, test } from './test'
 
 const PHOTO = Buffer.from(readFileSync('demo/signature.txt', 'utf8').trim().split(',')[1]!, 'base64')
 

@@ -2,12 +2,13 @@ import { spawnSync } from 'node:child_process'
 import { mkdtempSync, readdirSync, readFileSync, rmSync, lstatSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { chromium, expect, test, type BrowserContext, type Page } from '@playwright/test'
+import { chromium, type BrowserContext, type Page } from '@playwright/test'
 import { stateWords } from '../../app/words'
 import { demoPassword, demoPin } from '../../demo/people'
 import config from '../../playwright.config'
 import { dot } from '../server/picture'
 import { address, atStep, heading, step } from './people'
+import { expect, test } from './test'
 
 /** A device: a browser whose profile stays when it is closed, or killed. */
 class Device {
@@ -17,7 +18,11 @@ class Device {
 
   async start(off = false): Promise<Page> {
     const { launchOptions, viewport } = config.use!
-    this.context = await chromium.launchPersistentContext(this.profile, { ...launchOptions, viewport })
+    this.context = await chromium.launchPersistentContext(this.profile, {
+      ...launchOptions,
+      viewport,
+      serviceWorkers: 'allow',
+    })
     this.context.setDefaultTimeout(60_000)
     await this.context.setOffline(off)
     this.page = this.context.pages()[0] ?? (await this.context.newPage())

@@ -1,6 +1,7 @@
-import { expect, test, type Browser, type Page } from '@playwright/test'
+import type { Browser, Page } from '@playwright/test'
 import { startEmptySite, type TestSite } from '../site'
 import { choose, heading, signOff, step, yesWhereAsked } from './people'
+import { expect, test } from './test'
 
 /** From an empty start to the first accepted joint, by clicks alone, as docs/first-project.md leads. */
 let site: TestSite & { link: string }

@@ -1,5 +1,6 @@
-import { expect, test, type Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
 import { choose, heading, person, pick, signOff, view } from './people'
+import { expect, test } from './test'
 
 const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true }
 const tap = (page: Page, name: string | RegExp) => page.getByRole('button', { name, exact: true }).tap()

@@ -1,5 +1,6 @@
-import { expect, test, type Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
 import { atStep, heading, person, sayWhyAgain, step } from './people'
+import { expect, test } from './test'
 
 const slots = (page: Page) => page.locator('.slots input')
 const primary = (page: Page) => page.locator('.bar').getByRole('button').last()

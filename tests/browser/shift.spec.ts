@@ -1,5 +1,6 @@
-import { expect, test, type Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
 import { address, choose, person, signOff, toJoint, view } from './people'
+import { expect, test } from './test'
 
 async function draw(page: Page) {
   const box = (await page.getByLabel('Draw the signature here').boundingBox())!

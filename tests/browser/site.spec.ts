@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
 import { address, choose, heading, person, read, signOff, step, toJoint, view, yes } from './people'
+import { expect, test } from './test'
 
 test('a refusal tells the crew why, and they can ask again', async ({ browser }) => {
   const [ines, tam] = [await person(browser, 'ines'), await person(browser, 'tam')]

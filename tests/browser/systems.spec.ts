@@ -1,6 +1,6 @@
-import { expect, test } from '@playwright/test'
 import { demoPassword } from '../../demo/people'
 import { address, heading, person, signOff, step, toJoint, view, yes, yesWhereAsked } from './people'
+import { expect, test } from './test'
 
 test('a joint of another system: opened by its facts, then worked by touch alone', async ({ browser }) => {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, hasTouch: true })

@@ -1,9 +1,10 @@
-import { expect, test, type Browser, type Page } from '@playwright/test'
+import type { Browser, Page } from '@playwright/test'
 import { PipeUnderTest, sound, type Story } from '../../devices/pipe'
 import { Outbox, packByNumber, signIn } from '../../devices/site'
 import { demoPassword } from '../../demo/people'
 import { scheme } from '../../demo/scheme'
 import { address, choose, person, signOff, view } from './people'
+import { expect, test } from './test'
 
 /** Blown up in ten seconds to 20.4 kPa, and tight. */
 const casing: Story = (t) => ({ pressure: t < 10 ? 2.04 * t : 20.4 })

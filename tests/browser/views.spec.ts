@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises'
-import { expect, test } from '@playwright/test'
 import { address, choose, lookAtOrders, person, step, view } from './people'
+import { expect, test } from './test'
 
 test('the bench works with whatever unit is typed, and says what is wrong by the field’s name', async ({
   browser,

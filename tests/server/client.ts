@@ -36,15 +36,22 @@ export class Client {
     body?: unknown,
     headers: Record<string, string> = {},
   ): Promise<Reply> {
-    const reply = await fetch(`${this.address}/api/${path}`, {
-      method,
-      headers: {
-        cookie: this.cookie,
-        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
-        ...headers,
-      },
-      body: body === undefined ? undefined : JSON.stringify(body),
-      signal: AbortSignal.timeout(15_000),
+    const send = () =>
+      fetch(`${this.address}/api/${path}`, {
+        method,
+        headers: {
+          cookie: this.cookie,
+          ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+          ...headers,
+        },
+        body: body === undefined ? undefined : JSON.stringify(body),
+        // Far beyond what an answer takes: on a machine that does much else a document waits for its turn.
+        signal: AbortSignal.timeout(90_000),
+      })
+    // A connection that was kept too long is closed by the other side: a question is put once more.
+    const reply = await send().catch((error: unknown) => {
+      if (method !== 'GET' || !(error instanceof TypeError)) throw error
+      return send()
     })
     const text = reply.headers.get('content-type')?.includes('json') ? await reply.text() : ''
     const parsed = text ? (JSON.parse(text) as { data?: Reply['problem'] }) : null
