@@ -19,6 +19,7 @@ export const stateWords: Record<StepState | SubjectState, string> = {
   'not-started': 'Not started',
   'not-applicable': 'Does not apply',
   'in-work': 'In work',
+  withdrawn: 'Withdrawn',
 }
 
 export const roleWords = Object.fromEntries(
@@ -127,6 +128,7 @@ export const packStateWords: Record<string, string> = {
   evaluated: 'To sign',
   signed: 'Signed',
   failed: 'Failed',
+  withdrawn: 'Withdrawn',
 }
 
 /** What a test says, in words and as a state to draw. */
@@ -144,13 +146,14 @@ export const testVerdictStates: Record<string, 'accepted' | 'rejected' | 'too-cl
 }
 export const packStateGlyphs: Record<
   string,
-  'accepted' | 'rejected' | 'waiting' | 'in-work' | 'not-started'
+  'accepted' | 'rejected' | 'waiting' | 'in-work' | 'not-started' | 'withdrawn'
 > = {
   planned: 'not-started',
   running: 'waiting',
   evaluated: 'in-work',
   signed: 'accepted',
   failed: 'rejected',
+  withdrawn: 'withdrawn',
 }
 
 export const partWords = {

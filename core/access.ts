@@ -68,6 +68,8 @@ export const actions = {
   'keep-people': ['administrator'],
   'set-project': ['administrator'],
   'plan-work': ['engineer', 'administrator'],
+  /** what work hangs on: its record says so */
+  withdraw: ['engineer'],
   /** a list of the setup: which one decides who of them keeps it */
   'keep-lists': ['engineer', 'administrator'],
   'see-plan': ['engineer', 'administrator', 'inspector'],

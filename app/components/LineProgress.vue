@@ -10,7 +10,10 @@ const props = defineProps<{ strip: Strip; from: number; to: number }>()
 const metres = (spans: readonly { from: number; to: number }[]) =>
   spans.reduce((m, s) => m + s.to - s.from, 0)
 const lanes = computed(() => {
-  const { joints, reaches, packs } = props.strip
+  const stays = (s: { state: string }) => s.state !== 'withdrawn'
+  const joints = props.strip.joints.filter(stays)
+  const reaches = props.strip.reaches.filter(stays)
+  const packs = props.strip.packs.filter(stays)
   // Of a crew that sees its own work only, its own is all that is planned.
   const planned = (spans: readonly { from: number; to: number }[]) =>
     Math.max(metres(spans), session.overview?.crew ? 0 : props.to - props.from)

@@ -80,6 +80,7 @@ export function useDryRun(
     record([{ kind, step, payload }])
   return {
     dry: true,
+    address: '',
     sheet,
     compiled,
     entries: computed(() => entries.value),

@@ -146,6 +146,7 @@ export function useWorksheet<S extends Sheet>(type: keyof typeof addresses, id: 
 
   return {
     dry: false,
+    address,
     sheet,
     compiled,
     entries,

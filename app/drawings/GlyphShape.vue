@@ -6,7 +6,9 @@ import type { StepState } from '#core/checks/verdict'
 /** The state as two pipe ends and what stands between them: 48 by 32 units, in the current colour. */
 const props = defineProps<{ state: StepState | SubjectState }>()
 const apart = computed(() => !['accepted', 'rejected', 'too-close', 'differs'].includes(props.state))
-const dash = computed(() => (props.state === 'not-applicable' ? '4 3' : undefined))
+const dash = computed(() =>
+  props.state === 'not-applicable' || props.state === 'withdrawn' ? '4 3' : undefined,
+)
 </script>
 
 <template>
@@ -30,6 +32,7 @@ const dash = computed(() => (props.state === 'not-applicable' ? '4 3' : undefine
     <path v-if="state === 'waiting'" d="M24 7A9 9 0 0 1 33 16H24Z" fill="currentColor" class="turning" />
     <path v-if="state === 'overdue'" d="M24 7A9 9 0 1 1 15 16H24Z" fill="currentColor" />
     <rect v-if="state === 'held'" x="21" y="1" width="6" height="30" fill="currentColor" />
+    <path v-if="state === 'withdrawn'" d="M4 29L44 3" stroke="currentColor" stroke-width="4" />
     <circle v-if="state === 'blocked'" cx="24" cy="16" r="4.5" fill="currentColor" />
   </g>
 </template>

@@ -1,10 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { SubjectState } from '#core/judgement/types'
 import type { ProfilePoint } from '#core/pressure/pack'
 import { elevationAt } from '#core/pressure/pack'
 import type { Strip, StripJoint } from '~/stores/strip'
-import { packStateWords } from '~/words'
+import { packStateGlyphs, packStateWords } from '~/words'
 import { runsOf, stateColour, within } from './strip-runs'
 
 /** The line on its lanes – delivered, joints, embedment, test – over its profile. */
@@ -57,13 +56,6 @@ const reachColour: Record<string, string> = {
   'too-close': stateColour['too-close'],
   'in-work': stateColour['in-work'],
   'not-started': 'none',
-}
-const packColour: Record<string, SubjectState> = {
-  signed: 'accepted',
-  evaluated: 'in-work',
-  failed: 'rejected',
-  running: 'waiting',
-  planned: 'not-started',
 }
 const reaches = computed(() =>
   props.strip.reaches.map((r) => ({ ...r, box: clip(r.from, r.to) })).filter((r) => r.box),
@@ -207,7 +199,7 @@ const ticks = computed(() => {
         :stroke="r.state === 'not-started' ? 'var(--idle)' : 'none'"
       />
     </g>
-    <g v-for="p in packs" :key="p.id" :style="{ color: stateColour[packColour[p.state]!] }">
+    <g v-for="p in packs" :key="p.id" :style="{ color: stateColour[packStateGlyphs[p.state]!] }">
       <path
         :d="`M${p.box!.x + 1} ${lanes.test - 7}v14M${p.box!.x + 1} ${lanes.test}H${p.box!.x + p.box!.width - 1}m0 -7v14`"
         stroke="currentColor"

@@ -2,6 +2,7 @@ import type { SubjectState } from '#core/judgement/types'
 
 /** What must not be hidden by its neighbours when many joints share a pixel: the most urgent state shows. */
 const urgency: SubjectState[] = [
+  'withdrawn',
   'accepted',
   'not-started',
   'in-work',
@@ -14,6 +15,7 @@ const urgency: SubjectState[] = [
 export const stateColour: Record<SubjectState, string> = {
   accepted: 'var(--accepted)',
   'not-started': 'var(--idle)',
+  withdrawn: 'var(--hair)',
   'in-work': 'var(--line)',
   waiting: 'var(--waiting)',
   'too-close': 'var(--too-close)',

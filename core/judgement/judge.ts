@@ -13,10 +13,11 @@ import { lotWaiver } from './lot-waiver'
 import { lacking, whatIsMissing } from './missing'
 import { outOfOrder, type Before } from './order'
 import { asOf, fillSlots, readsMoment } from './slots'
-import { byStep, struckByCrew } from './standing'
+import { byStep, standing, struckByCrew } from './standing'
 import type { Draft, Judgement, JudgeOptions, StepJudgement } from './types'
 import { CLOSED, sumUp } from './whole'
 import { windowVerdict } from './window'
+import { asWithdrawn, withdrawalOf } from './withdrawal'
 import { witnessOf } from './witness'
 
 /** A step being judged: its sentence is written only when somebody reads it. */
@@ -40,6 +41,7 @@ class Judge {
   /** the rejection that stands at a step, where something was done again since */
   private readonly stuck = new Map<number, { verdict: Verdict; entry: Entry }>()
   private readonly context: CheckContext & { start: ClockStart }
+  private readonly withdrawn: boolean
 
   constructor(
     private readonly compiled: CompiledProcedure,
@@ -48,6 +50,7 @@ class Judge {
     now: number,
     private readonly options: JudgeOptions,
   ) {
+    this.withdrawn = entries.some((e) => e.kind === 'withdrawal') && withdrawalOf(standing(entries)) !== null
     this.byStep = byStep(compiled, entries)
     this.slots = fillSlots(compiled, facts, options.schools, this.byStep)
     this.verdicts = new Array<Judging | undefined>(compiled.steps.length)
@@ -377,7 +380,12 @@ class Judge {
     const steps = this.compiled.steps.map((_s, i) => this.step(i))
     for (const s of steps) s.sentence = this.options.brief ? '' : say(s.sentence)
     const untouched = this.byStep.every((list) => list.length === 0)
-    return { ...sumUp(this.compiled, steps, untouched), steps: steps as StepJudgement[], drafts: this.drafts }
+    const out = {
+      ...sumUp(this.compiled, steps, untouched),
+      steps: steps as StepJudgement[],
+      drafts: this.drafts,
+    }
+    return this.withdrawn ? asWithdrawn(out) : out
   }
 }
 

@@ -82,7 +82,8 @@ export function projectSubject(
 ): Projection {
   const { judgement, changes } = judgeAhead(compiled, facts, entries, now, options)
   const made = (key: string) => compiled.steps[compiled.stepIndex.get(key)!]!
-  const holds = judgement.steps
+  const asked = judgement.state === 'withdrawn' ? [] : judgement.steps
+  const holds = asked
     .filter((s) => s.release.state === 'requested' && s.state === 'held')
     .map((s) => ({
       step: s.key,
@@ -108,7 +109,7 @@ export function projectSubject(
       test: judgement.test,
       holds,
       drafts: judgement.drafts,
-      invited: judgement.steps.flatMap((s) => {
+      invited: asked.flatMap((s) => {
         const state = s.witness?.state
         return state === 'invited' || state === 'accepted'
           ? [

@@ -6,7 +6,7 @@ import type { InterventionPoint } from '../procedure/types'
 import type { DimensionKey } from '../quantity/dimension'
 
 export type SubjectState =
-  'not-started' | 'in-work' | 'accepted' | 'rejected' | 'too-close' | 'waiting' | 'held'
+  'not-started' | 'in-work' | 'accepted' | 'rejected' | 'too-close' | 'waiting' | 'held' | 'withdrawn'
 
 export interface ReleaseJudgement {
   state: 'none' | 'requested' | 'released' | 'refused' | 'waived'

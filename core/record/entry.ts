@@ -55,6 +55,7 @@ export const entryKinds = [
   'attendance',
   'action',
   'done',
+  'withdrawal',
 ] as const
 export type EntryKind = (typeof entryKinds)[number]
 
@@ -118,6 +119,8 @@ export const plainPayloads = {
   reply: shape({ accepts: yup.boolean().required(), reason: words(400) }),
   attendance: shape({ present: yup.boolean().required(), note: words(400) }),
   correction: shape({ strikes: uuid().required(), reason: words().required() }),
+  /** the whole subject is no part of the job any more */
+  withdrawal: shape({ reason: words().required() }),
 } as const
 
 /** What a device says of the time of an entry: its moment, its running number, and the stamp it had. */

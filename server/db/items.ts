@@ -162,6 +162,9 @@ export async function itemCounts(db: Knex, delivery: string): Promise<ItemCount[
   }))
 }
 
+/** What a joint held that was withdrawn is free again. */
+const stillOfTheJob = (q: Knex.QueryBuilder): void => void q.whereNot('j.state', 'withdrawn')
+
 /** Where an item is built into a joint. */
 export type ItemPlace = 'upstream' | 'downstream' | 'fitting'
 
@@ -182,7 +185,7 @@ export async function freeItems(
     .where('i.project', project)
     .whereIn('i.item', items)
     .whereIn('i.state', ['accepted', 'remark'])
-    .whereNotExists((q) => void q.from('joints as j').whereRaw('j.?? = i.id', [place]))
+    .whereNotExists((q) => void q.from('joints as j').whereRaw('j.?? = i.id', [place]).where(stillOfTheJob))
     .whereNotExists(
       (q) =>
         void q
@@ -198,7 +201,7 @@ export async function freeItems(
 
 /** Whether an item is built in already at this place of a joint. */
 export const isBuiltIn = async (db: Knex, place: ItemPlace, id: string): Promise<boolean> =>
-  (await db('joints').where(place, id).first('id')) !== undefined
+  (await db('joints as j').where(place, id).where(stillOfTheJob).first('j.id')) !== undefined
 
 export async function insertItems(db: Knex, items: readonly NewItem[]): Promise<void> {
   for (let i = 0; i < items.length; i += 500) await db('items').insert(items.slice(i, i + 500))

@@ -13,6 +13,7 @@ import * as compactionCurves from './migrations/011-compaction-curves'
 import * as summaries from './migrations/012-summaries'
 import * as testRuns from './migrations/013-test-runs'
 import * as shifts from './migrations/014-shifts'
+import * as withdrawal from './migrations/015-withdrawal'
 
 /** Migrations in order; each runs once. They only go forward. */
 const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
@@ -30,6 +31,7 @@ const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
   { name: '012-summaries', up: summaries.up },
   { name: '013-test-runs', up: testRuns.up },
   { name: '014-shifts', up: shifts.up },
+  { name: '015-withdrawal', up: withdrawal.up },
 ]
 
 /**

@@ -133,7 +133,7 @@ export const saveNcr = async (db: Knex, id: string, p: NcrProjection): Promise<v
     .where({ id })
     .update({ state: p.state, disposition: p.disposition, reworked_by: p.reworkedBy, closed_at: p.closedAt }))
 
-export type PackState = 'planned' | 'running' | 'evaluated' | 'signed' | 'failed'
+export type PackState = 'planned' | 'running' | 'evaluated' | 'signed' | 'failed' | 'withdrawn'
 
 export interface Pack {
   id: string

@@ -112,3 +112,10 @@ export const drawnSignature = yup.object({
     .matches(/^data:image\/png;base64,[A-Za-z0-9+/=]+$/, 'Draw the signature.')
     .required(),
 })
+
+/** That something is no part of the job any more, given with the PIN. */
+export const withdrawal = yup.object({
+  id: uuid().required(),
+  reason: yup.string().trim().min(3).max(2000).required(),
+  secret: yup.string().min(1).max(200).required(),
+})

@@ -6,11 +6,12 @@ import { recordAt } from '../services/record-at'
 import { confirmSecret } from '../services/sessions'
 import type { WorkedSubject } from '../services/subjects'
 import type { RouteKey } from './access'
+import { withdrawal } from './inputs'
 import { projectRoute } from './route'
 import { sentEntries } from './sent'
 
 /** Sign-offs ask for the PIN again and have a route of their own. */
-const SIGNED_OFF = ['release', 'refusal', 'waiver', 'decision']
+const SIGNED_OFF = ['release', 'refusal', 'waiver', 'decision', 'withdrawal']
 const entriesBody = yup.object({ entries: yup.array().of(newEntrySchema).min(1).max(200).required() })
 
 /** Entries of one subject, as a device sends them. */
@@ -72,6 +73,17 @@ export const witnessRoute = (key: RouteKey, type: WorkedSubject) =>
   projectRoute(key, { body: witnessBody }, async ({ db, project, actor, params, body }) => {
     const entries = await recordAt(db, project, actor, type, params[type]!, [
       { ...body, payload: body.payload as Record<string, unknown>, recordedAt: new Date() },
+    ])
+    return { seq: entries.length }
+  })
+
+/** Says of a subject that bears entries that it is no part of the job any more, given with the PIN. */
+export const withdrawRoute = (key: RouteKey, type: WorkedSubject) =>
+  projectRoute(key, { body: withdrawal }, async ({ db, project, actor, params, body }) => {
+    await confirmSecret(db, actor.person, body.secret)
+    const { id, reason } = body
+    const entries = await recordAt(db, project, actor, type, params[type]!, [
+      { id, kind: 'withdrawal', step: null, payload: { reason }, recordedAt: new Date() },
     ])
     return { seq: entries.length }
   })

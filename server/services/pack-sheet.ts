@@ -49,6 +49,7 @@ export function projectPack(entries: StoredEntry[]): PackProjection {
       })
     if (e.kind === 'signature' && e.role === 'witness')
       Object.assign(out, { state: 'signed', signedBy: e.person, signedAt: new Date(e.recordedAt) })
+    if (e.kind === 'withdrawal') out.state = 'withdrawn'
   }
   return out
 }
@@ -82,7 +83,10 @@ export async function readyOf(
     instrumentsOf(db, project.id),
     peopleOf(db, project.id),
   ])
-  const within = reaches.filter((r) => r.alignment === pack.alignment && r.from < pack.to && r.to > pack.from)
+  const stays = (s: { state: string }) => s.state !== 'withdrawn'
+  const within = reaches.filter(
+    (r) => stays(r) && r.alignment === pack.alignment && r.from < pack.to && r.to > pack.from,
+  )
   const ncrs = await ncrsOf(db, project.id, {
     subjects: [...joints.map((j) => j.id), ...within.map((r) => r.id), pack.id],
   })
@@ -101,7 +105,7 @@ export async function readyOf(
     material: line.material,
     methodMaterial: pack.design.methodMaterial,
     confirmed,
-    joints: joints.map((j) => ({
+    joints: joints.filter(stays).map((j) => ({
       id: j.id,
       number: j.number,
       ...readiness(j, now),

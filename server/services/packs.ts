@@ -29,7 +29,8 @@ export const refuse = (sentence: string): never => {
   throw new Problem('wrong-state', sentence, 'pack')
 }
 const mayStart = (pack: Pack, { state }: Pick<PackProjection, 'state'> = pack) => {
-  if (state === 'running' || state === 'signed') refuse(`Test pack ${pack.number} is ${state}.`)
+  if (state === 'running' || state === 'signed' || state === 'withdrawn')
+    refuse(`Test pack ${pack.number} is ${state}.`)
 }
 
 /** Starts the test. Rows still open need an engineer's name and reason. */
@@ -68,6 +69,26 @@ export async function startTest(
     )
     await trx('samples').where({ pack: id }).delete()
     await savePack(trx, id, projectPack(entries))
+  })
+}
+
+/** Takes a planned or failed test out of the job; what was run stays in its record. */
+export async function withdrawPack(
+  db: Knex,
+  actor: Actor,
+  pack: string,
+  { id, reason }: { id: string; reason: string },
+): Promise<void> {
+  const role = actingRole(actor, 'withdraw')
+  const { number } = await packOf(db, actor, pack)
+  const entry: NewEntry = { id, kind: 'withdrawal', payload: { reason }, recordedAt: new Date() }
+  await inTransaction(db, async (trx) => {
+    const { entries } = await appendAfter(trx, actor, role, 'pack', pack, [entry], (before) => {
+      const { state } = projectPack(before)
+      if (state !== 'planned' && state !== 'failed')
+        refuse(`Test pack ${number} is ${state}: a planned or failed one can be withdrawn.`)
+    })
+    await savePack(trx, pack, projectPack(entries))
   })
 }
 

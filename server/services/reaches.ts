@@ -52,7 +52,7 @@ async function cutting(db: Knex, project: Project, typed: CuttingTyped) {
   const spans = cutReaches(
     { ...typed, from: length('from'), to: length('to'), every: length('every') },
     line,
-    reaches.filter((r) => r.alignment === line.id),
+    reaches.filter((r) => r.alignment === line.id && r.state !== 'withdrawn'),
   )
   const taken = new Set(reaches.map((r) => nameKey(r.name)))
   const twice = spans.find((s) => taken.has(nameKey(s.name)))

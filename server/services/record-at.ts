@@ -1,13 +1,15 @@
 import type { Knex } from 'knex'
 import { checkPayload } from '#core/checks/sent'
 import { stateAt } from '#core/judgement/ahead'
+import { standing } from '#core/judgement/standing'
+import { checkNotWithdrawn } from '#core/judgement/withdrawal'
 import type { CompiledProcedure } from '#core/procedure/compile'
 import { Problem } from '#core/problem'
 import type { Action, Role } from '#core/access'
 import type { EntryKind } from '#core/record/entry'
 import { nameKey } from '#core/record/names'
 import { inTransaction } from '../db/connection'
-import type { StoredEntry } from '../db/entries'
+import { forCore, type StoredEntry } from '../db/entries'
 import { instrumentsOf } from '../db/instruments'
 import { knownEntriesOf, rememberEntries } from '../db/known-entries'
 import { findLot } from '../db/lots'
@@ -33,6 +35,7 @@ const acts: Partial<Record<EntryKind, Action>> = {
   release: 'release-hold',
   refusal: 'release-hold',
   waiver: 'waive',
+  withdrawal: 'withdraw',
   decision: 'decide-answer',
   reply: 'answer-invitation',
   attendance: 'see-points',
@@ -50,7 +53,7 @@ function checkEntries(compiled: CompiledProcedure, news: NewEntry[]) {
       )
     if (entry.step !== null && entry.step !== undefined && !compiled.stepIndex.has(entry.step))
       throw new Problem('unknown-step', `This procedure has no step "${entry.step}".`, 'step')
-    if (!entry.step && !['remark', 'photo', 'correction'].includes(entry.kind))
+    if (!entry.step && !['remark', 'photo', 'correction', 'withdrawal'].includes(entry.kind))
       throw new Problem('missing', 'The step is missing.', 'step')
     entry.payload = checkPayload(entry.kind, entry.payload)
     // What stands from another joint is entered when a joint is opened, never on somebody's word.
@@ -114,6 +117,12 @@ export async function recordAtAll(
     const written: { id: string; rows: Chained['rows']; entries: StoredEntry[] }[] = []
     for (const { subject, compiled, news, role } of checked) {
       const before = await knownEntriesOf(trx, subject.id)
+      if (before.some((e) => e.kind === 'withdrawal'))
+        checkNotWithdrawn(
+          standing(before.map(forCore)),
+          news.filter((e) => !before.some((b) => b.id === e.id)),
+          subject.title,
+        )
       checkStrikes(before, news, actor)
       checkNames(before, news)
       const accepted = stateAt(subject, Date.now()) === 'accepted'

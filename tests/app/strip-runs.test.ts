@@ -2,7 +2,16 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { runsOf, within, type RunJoint } from '../../app/drawings/strip-runs'
 
-const states = ['accepted', 'not-started', 'in-work', 'waiting', 'too-close', 'held', 'rejected'] as const
+const states = [
+  'withdrawn',
+  'accepted',
+  'not-started',
+  'in-work',
+  'waiting',
+  'too-close',
+  'held',
+  'rejected',
+] as const
 const line = fc
   .array(fc.record({ station: fc.integer({ min: 0, max: 5000 }), state: fc.constantFrom(...states) }), {
     maxLength: 400,

@@ -56,8 +56,13 @@ watch(
 
 // On a made-up joint anybody may try everything.
 const mayRecord = computed(
-  () => props.work.dry || (session.can('record') && !sheet.value?.qualification?.blocks),
+  () =>
+    !withdrawn.value && (props.work.dry || (session.can('record') && !sheet.value?.qualification?.blocks)),
 )
+const withdrawn = computed(() => judgement.value?.state === 'withdrawn')
+/** An inspector strikes the word that took it out of the job. */
+const bringBack = (strikes: string, reason: string) =>
+  record([{ kind: 'correction', step: null, payload: { strikes, reason } }])
 const mayRelease = computed(() => props.work.dry || session.can('release-hold'))
 const mayTrace = computed(() => !props.work.dry && session.can('see-office'))
 const mayWaive = computed(() => props.work.dry || session.can('waive'))
@@ -208,6 +213,12 @@ useKeys({
         class="quiet"
         >Made with</NuxtLink
       >
+      <WithdrawAct
+        v-if="!work.dry && !withdrawn && session.can('withdraw')"
+        :address="work.address"
+        :what="sheet.subject.title"
+        @withdrawn="work.load"
+      />
       <span class="muted count">{{ judgement.done }} of {{ judgement.applicable }}</span>
     </header>
     <div class="folds">
@@ -276,6 +287,12 @@ useKeys({
           @answer="answerOf"
         />
       </template>
+      <WithdrawnNote
+        v-if="withdrawn"
+        :entries="entries"
+        :people="sheet.people"
+        :back="session.can('release-hold') ? bringBack : undefined"
+      />
       <p v-if="sheet.qualification" class="lacks" role="status">
         {{ sheet.qualification.sentence }}
         <template v-if="sheet.qualification.blocks">The plan takes no answer without it.</template>
@@ -326,7 +343,7 @@ useKeys({
       :may-strike-all="mayRelease"
       :busy="busy"
       :primary="primary"
-      :idle="next ? 'Answer above' : 'Nothing left to do'"
+      :idle="withdrawn ? 'Withdrawn' : next ? 'Answer above' : 'Nothing left to do'"
     />
     <SecretDialog
       v-model="signOff.open"

@@ -13,6 +13,7 @@ const rank: Record<string, number> = {
   'in-work': 2,
   'not-started': 3,
   accepted: 4,
+  withdrawn: 5,
 }
 const figure = (r: Reach, key: 'left' | 'right' | 'target' | 'od') =>
   key === 'od' ? Number(r.facts['pipe.od'] ?? 0.1) : (r.summary.figures[key] ?? 0)

@@ -1,23 +1,15 @@
 <script setup lang="ts">
 import type { Pack } from '../../../server/db/site'
-import type { SubjectState } from '#core/judgement/types'
 import { testMethods } from '#core/pressure/methods/registry'
 import { showQuantity } from '#core/quantity/show'
 import { useSession } from '~/stores/session'
-import { packStateWords } from '~/words'
+import { packStateGlyphs, packStateWords } from '~/words'
 
 const session = useSession()
 const times = useTimes()
 const { data, problem, loading, load } = useLoad(() => api<Pack[]>(`${session.base}/packs`))
 onMounted(load)
 useFeed(session.projectKey, (rows) => rows.some((r) => r.subjectType === 'pack') && void load())
-const glyph: Record<Pack['state'], SubjectState> = {
-  planned: 'not-started',
-  running: 'waiting',
-  evaluated: 'in-work',
-  signed: 'accepted',
-  failed: 'rejected',
-}
 const { lines } = useLinesOf(data)
 </script>
 
@@ -63,7 +55,9 @@ const { lines } = useLinesOf(data)
               </td>
               <td>
                 <span class="row"
-                  ><StateGlyph :state="glyph[p.state]" :size="26" />{{ packStateWords[p.state] }}</span
+                  ><StateGlyph :state="packStateGlyphs[p.state]!" :size="26" />{{
+                    packStateWords[p.state]
+                  }}</span
                 >
               </td>
               <td>{{ p.from.toFixed(0) }} to {{ p.to.toFixed(0) }} m</td>

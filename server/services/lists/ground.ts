@@ -58,7 +58,9 @@ export async function groundOf(db: Knex, project: Project): Promise<ProjectGroun
     reaches: new Map(
       lines.map((l) => [
         l.key,
-        reaches.filter((r) => r.alignment === l.id).map(({ name, from, to }) => ({ name, from, to })),
+        reaches
+          .filter((r) => r.alignment === l.id && r.state !== 'withdrawn')
+          .map(({ name, from, to }) => ({ name, from, to })),
       ]),
     ),
     facts,

@@ -157,7 +157,11 @@ export async function takeOff(
     const free = await untouched(trx, project.id, planned, names)
     const bound = names.find((n) => !free.some((f) => f.name === n))
     if (bound !== undefined)
-      throw new Problem('in-use', `${bound} is not there, or work hangs on it: it stays.`, 'names')
+      throw new Problem(
+        'in-use',
+        `${bound} is not there, or work hangs on it: it stays, or is withdrawn on its own page.`,
+        'names',
+      )
     await deletePlanned(
       trx,
       planned,

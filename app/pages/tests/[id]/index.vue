@@ -50,7 +50,14 @@ const { busy } = acts
             >{{ data.method.title }} · {{ data.line.name }}, {{ pack.from.toFixed(0) }} to
             {{ pack.to.toFixed(0) }} m</span
           >
+          <WithdrawAct
+            v-if="(pack.state === 'planned' || pack.state === 'failed') && session.can('withdraw')"
+            :address="acts.path"
+            :what="pack.number"
+            @withdrawn="load"
+          />
         </div>
+        <WithdrawnNote v-if="pack.state === 'withdrawn'" :entries="data.entries" :people="data.people" />
         <LivePanel
           v-if="running && live.run.value"
           :run="live.run.value"
@@ -136,7 +143,7 @@ const { busy } = acts
         />
         <ReadyList
           :rows="data.ready"
-          :may-confirm="mayRun && pack.state !== 'signed'"
+          :may-confirm="mayRun && pack.state !== 'signed' && pack.state !== 'withdrawn'"
           :busy="busy"
           @confirm="acts.confirm"
         />

@@ -1,0 +1,3 @@
+import { withdrawRoute } from '../../../../../http/worksheet-routes'
+
+export default withdrawRoute('POST /api/projects/:project/reaches/:reach/withdraw', 'reach')
