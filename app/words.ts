@@ -5,6 +5,7 @@ import type { Party } from '#core/plan/points'
 import type { StepState } from '#core/checks/verdict'
 import type { End } from '#core/procedure/ends'
 import { roles, type Role } from '#core/access'
+import type { SiteUnits } from '#core/quantity/site-units'
 
 /** The interface's words in one place, so that a translation is a file. */
 export const stateWords: Record<StepState | SubjectState, string> = {
@@ -20,6 +21,13 @@ export const stateWords: Record<StepState | SubjectState, string> = {
   'not-applicable': 'Does not apply',
   'in-work': 'In work',
   withdrawn: 'Withdrawn',
+}
+
+/** What a site reads its figures in. */
+export const unitsWords: Record<SiteUnits, string> = {
+  metric: 'Metric',
+  us: 'US',
+  'as-written': 'As each procedure is written',
 }
 
 export const roleWords = Object.fromEntries(

@@ -1,3 +1,4 @@
+import { inSite, unitShown } from '#core/quantity/site-units'
 import type { EChartsCoreOption } from 'echarts/core'
 import type { Point } from '#core/pressure/curve'
 import { markWords, type Mark } from '#core/pressure/marks'
@@ -130,14 +131,14 @@ export function traceOption(
   const { samples, testPressure, corrected, left, marks, startedAt } = shown
   const { name: unitName, of: unit } = timeUnit(whole.samples.at(-1)?.t ?? 0)
   const within = (t: number) => !only || (t >= only.from && t <= only.to)
-  const kPa = (points: readonly Point[]) => points.map((p) => [p.t / unit, p.v / 1000])
+  const kPa = (points: readonly Point[]) => points.map((p) => [p.t / unit, inSite(p.v, 'kPa')])
   return {
     animation: false,
     textStyle: { fontFamily: 'Atkinson Hyperlegible Next Variable', fontSize: 14, color: c.ink },
     grid: { left: 64, right: 20, top: 34, bottom: 44 },
     tooltip: {
       trigger: 'axis',
-      valueFormatter: (v: unknown) => (typeof v === 'number' ? `${v.toFixed(1)} kPa` : ''),
+      valueFormatter: (v: unknown) => (typeof v === 'number' ? `${v.toFixed(1)} ${unitShown('kPa')}` : ''),
       backgroundColor: c.wash,
       borderColor: c.hair,
       textStyle: { color: c.ink },
@@ -153,7 +154,7 @@ export function traceOption(
       axisLine: { lineStyle: { color: c.muted } },
     },
     yAxis: {
-      ...{ type: 'value', name: 'kPa', scale: true, axisLabel: { color: c.muted } },
+      ...{ type: 'value', name: unitShown('kPa'), scale: true, axisLabel: { color: c.muted } },
       // The noise of a gauge about nothing is not worth a part of the axis.
       min: (v: { min: number; max: number }) => (v.min < 0 && v.min > -0.05 * v.max ? 0 : null),
       nameTextStyle: { color: c.muted },

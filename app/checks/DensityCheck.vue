@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import { unitShown } from '#core/quantity/site-units'
 import type { Side } from '#core/checks/lifts'
 import type { Made } from '#core/checks/define'
 import type { DensityCheck } from '#core/checks/density'
 import { figuresOf } from '#core/checks/figures'
 import { placesLeft, testPlaces, type TestPlace } from '#core/embedment/places'
 import { peakOf } from '#core/embedment/curve'
-import { showNumber } from '#core/quantity/show'
+import { showBare, showNumber, showQuantity } from '#core/quantity/show'
 import type { CheckEmits, CheckForm, CheckProps } from './form'
 import { typedQuantity } from './typed'
 import { sideWords } from '~/words'
@@ -33,7 +34,7 @@ const failed = computed(() =>
 // The maximum is that of the material; it stays until another is typed.
 watch(
   () => props.entries.filter((e) => e.kind === 'density').at(-1)?.payload,
-  (p) => p && typeof p.maximum === 'number' && (test.maximum ||= showNumber(p.maximum)),
+  (p) => p && typeof p.maximum === 'number' && (test.maximum ||= showBare(p.maximum, 'kg/m³', 6)),
   { immediate: true },
 )
 /** the laboratory's curve that the maximum is taken from */
@@ -41,7 +42,7 @@ const curve = ref<string>('')
 const chosen = computed(() => props.sheet.curves?.find((c) => c.name === curve.value) ?? null)
 function take(name: string) {
   curve.value = name
-  if (chosen.value) test.maximum = showNumber(Math.round(peakOf(chosen.value).maximum))
+  if (chosen.value) test.maximum = showBare(peakOf(chosen.value).maximum, 'kg/m³')
 }
 const values = computed(() => ({
   station: typedQuantity(test.station, 'length', 'm'),
@@ -77,7 +78,7 @@ function beside(id: string | null) {
   const p = props.entries.find((e) => e.id === id)?.payload
   if (!p) return
   test.side = p.side as Side
-  test.station = typeof p.station === 'number' ? showNumber(p.station) : ''
+  test.station = typeof p.station === 'number' ? showBare(p.station, 'm', 6) : ''
 }
 /** Where it is tested is drawn from the reach itself: nobody chooses a good place. */
 const due = computed(() => {
@@ -91,7 +92,7 @@ const due = computed(() => {
 function at(place: TestPlace) {
   retestOf.value = null
   test.side = place.side
-  test.station = showNumber(place.station)
+  test.station = showBare(place.station, 'm', 6)
 }
 defineExpose<CheckForm>({
   clear() {
@@ -108,7 +109,7 @@ defineExpose<CheckForm>({
       <span>Drawn places still to test</span>
       <div class="places">
         <ElButton v-for="p in due" :key="p.station" size="large" @click="at(p)"
-          >{{ showNumber(p.station) }} m, {{ p.side }}</ElButton
+          >{{ showQuantity(p.station, 'length', 'm') }}, {{ p.side }}</ElButton
         >
       </div>
     </div>
@@ -125,7 +126,7 @@ defineExpose<CheckForm>({
           v-for="e in failed"
           :key="e.id"
           :value="e.id"
-          :label="`the one at ${showNumber(e.payload.station as number)} m, ${sideWords[e.payload.side as Side]}`"
+          :label="`the one at ${showQuantity(e.payload.station as number, 'length', 'm')}, ${sideWords[e.payload.side as Side]}`"
         />
       </ElSelect>
     </label>
@@ -147,26 +148,25 @@ defineExpose<CheckForm>({
           v-for="c in sheet.curves"
           :key="c.name"
           :value="c.name"
-          :label="`${c.name}: ${Math.round(peakOf(c).maximum)} kg/m³, tested ${times.date(c.dated)}`"
+          :label="`${c.name}: ${showQuantity(peakOf(c).maximum, 'density', 'kg/m³')}, tested ${times.date(c.dated)}`"
         />
       </ElSelect>
     </label>
     <div class="two">
       <label
-        >Station, m<ElInput v-model="test.station" size="large" inputmode="decimal" autocomplete="off"
+        >Station, {{ unitShown('m')
+        }}<ElInput v-model="test.station" size="large" inputmode="decimal" autocomplete="off"
       /></label>
       <label
-        >Wet density, kg/m³<ElInput v-model="test.wet" size="large" inputmode="decimal" autocomplete="off"
+        >Wet density, {{ unitShown('kg/m³')
+        }}<ElInput v-model="test.wet" size="large" inputmode="decimal" autocomplete="off"
       /></label>
       <label
         >Moisture, %<ElInput v-model="test.moisture" size="large" inputmode="decimal" autocomplete="off"
       /></label>
       <label
-        >Maximum dry density, kg/m³<ElInput
-          v-model="test.maximum"
-          size="large"
-          inputmode="decimal"
-          autocomplete="off"
+        >Maximum dry density, {{ unitShown('kg/m³')
+        }}<ElInput v-model="test.maximum" size="large" inputmode="decimal" autocomplete="off"
       /></label>
     </div>
     <div class="field">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { unitShown } from '#core/quantity/site-units'
 import type { Made } from '#core/checks/define'
 import { atInvert, groutFigures, type GroutCheck, type GroutRow } from '#core/checks/grout'
 import { showQuantity } from '#core/quantity/show'
@@ -34,10 +35,12 @@ defineExpose<CheckForm>({ clear: () => void Object.assign(typed, { pressure: '',
     <p>The pipe bears {{ kPa(figures.limit) }} from outside, at its invert.</p>
     <div class="two">
       <label
-        >Gauge, kPa<ElInput v-model="typed.pressure" size="large" inputmode="decimal" autocomplete="off"
+        >Gauge, {{ unitShown('kPa')
+        }}<ElInput v-model="typed.pressure" size="large" inputmode="decimal" autocomplete="off"
       /></label>
       <label
-        >Pumped so far, L<ElInput v-model="typed.volume" size="large" inputmode="decimal" autocomplete="off"
+        >Pumped so far, {{ unitShown('L')
+        }}<ElInput v-model="typed.volume" size="large" inputmode="decimal" autocomplete="off"
       /></label>
     </div>
     <p v-if="there !== null" :class="{ near: there >= figures.warn * figures.limit }" aria-live="polite">

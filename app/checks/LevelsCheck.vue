@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { unitShown } from '#core/quantity/site-units'
+import { showMetres, showQuantity } from '#core/quantity/show'
 import type { Made } from '#core/checks/define'
 import { levelFigures, runOf, type LevelRow, type LevelsCheck } from '#core/checks/levels'
 import { Problem } from '#core/problem'
@@ -14,8 +16,8 @@ const titles: Record<(typeof columns)[number], string> = {
   backsight: 'Back',
   intermediate: 'Between',
   foresight: 'Fore',
-  station: 'Station, m',
-  design: 'Design, m',
+  station: `Station, ${unitShown('m')}`,
+  design: `Design, ${unitShown('m')}`,
 }
 const empty = (): Typed => ({ backsight: '', intermediate: '', foresight: '', station: '', design: '' })
 const typed = ref<Typed[]>([empty(), empty()])
@@ -49,21 +51,22 @@ watch(
 )
 watch(run, (r) => emit('ready', r && !r.fault ? { kind: 'levels', payload: { rows: rows.value } } : null))
 const level = (i: number) => run.value?.levels[i]
-const mm = (m: number) => (m * 1000).toFixed(1)
+const mm = (m: number) => showQuantity(m, 'length', 'mm', 3)
 defineExpose<CheckForm>({ clear: () => (typed.value = [empty(), empty()]) })
 </script>
 
 <template>
   <form class="part" @submit.prevent="$emit('submit')">
     <p class="muted">
-      Benchmark {{ figures.start.toFixed(3) }} m. Sights in metres; a row with a design is a pipe.
+      Benchmark {{ showMetres(figures.start, 3) }}. Sights in {{ unitShown('m') }}; a row with a design is a
+      pipe.
     </p>
     <div class="book">
       <table class="figures">
         <thead>
           <tr>
             <th v-for="c in columns" :key="c">{{ titles[c] }}</th>
-            <th class="number">Level, m</th>
+            <th class="number">Level, {{ unitShown('m') }}</th>
           </tr>
         </thead>
         <tbody>
@@ -71,15 +74,15 @@ defineExpose<CheckForm>({ clear: () => (typed.value = [empty(), empty()]) })
             <td v-for="c in columns" :key="c">
               <ElInput v-model="row[c]" inputmode="decimal" :aria-label="`${titles[c]}, row ${i + 1}`" />
             </td>
-            <td class="number">{{ level(i)?.toFixed(3) ?? '' }}</td>
+            <td class="number">{{ level(i) === undefined ? '' : showMetres(level(i)!, 3, false) }}</td>
           </tr>
         </tbody>
       </table>
     </div>
     <p v-if="run?.fault" class="muted" role="status">{{ run.fault }}</p>
     <p v-else-if="run?.misclosure != null" role="status">
-      Closes <strong>{{ mm(run.misclosure) }} mm</strong> off<template v-if="run.allowed != null"
-        >, at most {{ mm(run.allowed) }} mm</template
+      Closes <strong>{{ mm(run.misclosure) }}</strong> off<template v-if="run.allowed != null"
+        >, at most {{ mm(run.allowed) }}</template
       >
     </p>
   </form>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { unitShown } from '#core/quantity/site-units'
 import {
   fillMaterials,
   liftLimits,
@@ -8,7 +9,7 @@ import {
   type Side,
 } from '#core/checks/lifts'
 import type { Made } from '#core/checks/define'
-import { showIn } from '#core/quantity/show'
+import { showQuantity, showSteps } from '#core/quantity/show'
 import { checkOf, type CheckEmits, type CheckForm, type CheckProps } from './form'
 import { typedQuantity } from './typed'
 import { moistureWords, plantWords, sideWords } from '~/words'
@@ -95,14 +96,15 @@ defineExpose<CheckForm>({
     </div>
     <div class="two">
       <label
-        >Loose thickness, mm
+        >Loose thickness, {{ unitShown('mm') }}
         <ElInput v-model="lift.thickness" size="large" inputmode="decimal" autocomplete="off" />
       </label>
       <p class="becomes" aria-live="polite">
         <template v-if="compacted !== null"
-          >becomes <strong>{{ Math.round(compacted * 1000) }} mm</strong></template
-        ><span v-else-if="unread" class="fault" role="alert">a length, such as 250</span
-        ><span v-else class="muted">at most {{ showIn(limits.maxLoose, 'mm') }} mm</span>
+          >becomes <strong>{{ showSteps(compacted, 'mm') }}</strong></template
+        ><span v-else-if="unread" class="fault" role="alert"
+          >a length, such as {{ showQuantity(0.25, 'length', 'mm', 2) }}</span
+        ><span v-else class="muted">at most {{ showQuantity(limits.maxLoose, 'length', 'mm') }}</span>
       </p>
     </div>
     <div class="field">

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { unitShown } from '#core/quantity/site-units'
+import { showSteps } from '#core/quantity/show'
 import type { Made } from '#core/checks/define'
 import { surveyFigures, type SurveyCheck } from '#core/checks/survey'
 import type { CheckEmits, CheckForm, CheckProps } from './form'
@@ -58,13 +60,13 @@ defineExpose<CheckForm>({
 
 <template>
   <form class="part" @submit.prevent="$emit('submit')">
-    <p class="muted">Round it measures {{ Math.round(figures.base * 1000) }} mm inside.</p>
+    <p class="muted">Round it measures {{ showSteps(figures.base, 'mm') }} inside.</p>
     <table class="figures">
       <thead>
         <tr>
-          <th>Station, m</th>
-          <th>Upright, mm</th>
-          <th>Across, mm</th>
+          <th>Station, {{ unitShown('m') }}</th>
+          <th>Upright, {{ unitShown('mm') }}</th>
+          <th>Across, {{ unitShown('mm') }}</th>
           <th class="number">Deflected</th>
         </tr>
       </thead>

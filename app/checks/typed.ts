@@ -1,3 +1,4 @@
+import { unitShown } from '#core/quantity/site-units'
 import { Problem } from '#core/problem'
 import type { DimensionKey } from '#core/quantity/dimension'
 import { readQuantity } from '#core/quantity/read'
@@ -6,7 +7,7 @@ import { readQuantity } from '#core/quantity/read'
 export function typedQuantity(text: string, dimension: DimensionKey, bareUnit: string): number | null {
   if (text.trim() === '') return null
   try {
-    return readQuantity(text, dimension, { field: 'value', bareUnit })
+    return readQuantity(text, dimension, { field: 'value', bareUnit: unitShown(bareUnit) })
   } catch (error) {
     if (error instanceof Problem) return null
     throw error

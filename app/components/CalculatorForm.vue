@@ -1,8 +1,10 @@
 <script setup lang="ts">
+import { findUnit, toSi } from '#core/quantity/units'
+import { unitShown } from '#core/quantity/site-units'
 import { answer, type Answer, type Calculator } from '#core/calculators/define'
 import type { InputDescription } from '#core/calculators/input'
 import { dimensions, type DimensionKey } from '#core/quantity/dimension'
-import { showNumber } from '#core/quantity/show'
+import { showNumber, showQuantity } from '#core/quantity/show'
 import { Problem } from '#core/problem'
 import { benchDrawing } from '~/drawings/bench'
 import { benchPlot } from '~/drawings/bench-plots'
@@ -29,7 +31,7 @@ watch(
 )
 
 const unit = (d: InputDescription): string =>
-  d.kind === 'list' ? unit(d.of!) : (d.unit ?? (d.dimension ? dimensions[d.dimension].unit : ''))
+  d.kind === 'list' ? unit(d.of!) : unitShown(d.unit ?? (d.dimension ? dimensions[d.dimension].unit : ''))
 const withUnit = (text: string, d: InputDescription) =>
   /^[+−-]?[\d.,\s/]+$/.test(text.trim()) && unit(d) ? `${text.trim()} ${unit(d)}` : text
 function gather(): Record<string, unknown> {
@@ -100,8 +102,10 @@ const show = (v: unknown): string => {
   if (!measured(v)) return typeof v === 'number' ? showNumber(v, 6) : String(v)
   if (v.unit === 'deg') return `${showNumber(v.value, 6)}°`
   // Lengths of the trade are read in millimetres until they are as long as a pipe.
-  if (v.unit === 'm' && Math.abs(v.value) < 5) return `${showNumber(v.value * 1000, 6)} mm`
-  return `${showNumber(v.value, 6)} ${v.unit ?? ''}`
+  const found = findUnit(v.unit ?? '')
+  if (!found) return `${showNumber(v.value, 6)} ${v.unit ?? ''}`
+  const small = found.symbol === 'm' && Math.abs(v.value) < 5
+  return showQuantity(toSi(v.value, found), found.dimension, small ? 'mm' : found.symbol, 6)
 }
 function hint(d: InputDescription): string {
   if (d.kind === 'list')

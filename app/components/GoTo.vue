@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { unitShown } from '#core/quantity/site-units'
 import { useDebounceFn } from '@vueuse/core'
 import { calculators } from '#core/calculators/registry'
 import { findKept } from '~/device/find'
@@ -45,7 +46,7 @@ const search = useDebounceFn(async () => {
       ? [
           {
             key: 'station',
-            label: `Station ${station[1]} m`,
+            label: `Station ${station[1]} ${unitShown('m')}`,
             detail: 'on the line',
             to: `/line?at=${station[1]!.replace(',', '.')}`,
             kind: 'Station',

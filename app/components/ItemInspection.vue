@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { unitShown } from '#core/quantity/site-units'
+import { showQuantity, showBare } from '#core/quantity/show'
 import { judgeDamage, type Damage } from '#core/delivery/damage'
 import { judgeItem, type ItemReadings } from '#core/delivery/inspection'
 import { calibratedAt, instrumentFacts } from '#core/checks/instruments'
@@ -58,7 +60,7 @@ watch(
       if (limit.kind === 'go') gauges[limit.key] = read === 'go' || read === 'no-go' ? read : ''
       else
         typed[limit.key] = Array.from({ length: limit.readings }, (_v, i) =>
-          Array.isArray(read) && read[i] !== undefined ? String(Math.round(read[i]! * 1e7) / 1e4) : '',
+          Array.isArray(read) && read[i] !== undefined ? showBare(read[i]!, limit.unit, 7) : '',
         )
     }
   },
@@ -66,7 +68,7 @@ watch(
 )
 const read = (text: string, unit = 'mm'): number | null => {
   try {
-    return readQuantity(text, 'length', { bareUnit: unit })
+    return readQuantity(text, 'length', { bareUnit: unitShown(unit) })
   } catch (error) {
     if (error instanceof Problem) return null
     throw error
@@ -136,7 +138,7 @@ async function photo(event: Event) {
 async function done(outcome: string) {
   fault.value = ''
   if (damaged.value && !placed.value)
-    return void (fault.value = 'Give length and depth of the damage, in mm or with a unit.')
+    return void (fault.value = `Give length and depth of the damage, in ${unitShown('mm')} or with a unit.`)
   if (outcome !== 'accepted' && !remark.value.trim() && !damaged.value && verdict.value.state !== 'rejected')
     return void (fault.value = 'Say why.')
   busy.value = true
@@ -202,7 +204,7 @@ async function done(outcome: string) {
             v-for="i in tools"
             :key="i.id"
             :value="i.id"
-            :label="`${i.name}, ± ${(i.uncertainty * 1000).toFixed(2)} mm`"
+            :label="`${i.name}, ± ${showQuantity(i.uncertainty, 'length', 'mm', 2)}`"
         /></ElSelect>
       </div>
       <p v-if="!toolFits" class="fault">{{ tool!.name }} is out of calibration: its readings do not count.</p>
@@ -216,10 +218,10 @@ async function done(outcome: string) {
             :key="i"
             v-model="typed[limit.key]![i]"
             inputmode="decimal"
-            :aria-label="`${limit.title} ${i + 1}, ${limit.unit}`"
+            :aria-label="`${limit.title} ${i + 1}, ${unitShown(limit.unit)}`"
             :disabled="!may"
           />
-          <span class="muted unit">{{ limit.unit }}</span>
+          <span class="muted unit">{{ unitShown(limit.unit) }}</span>
         </div>
         <ElRadioGroup v-else v-model="gauges[limit.key]" :aria-label="limit.title" :disabled="!may"
           ><ElRadioButton value="go">Goes on</ElRadioButton
@@ -253,8 +255,12 @@ async function done(outcome: string) {
       />
       <p class="muted small">Tap the pipe for the place, the ring for the clock position.</p>
       <div class="row">
-        <label>Length, mm<ElInput v-model="damage.length" inputmode="decimal" :disabled="!may" /></label>
-        <label>Depth, mm<ElInput v-model="damage.depth" inputmode="decimal" :disabled="!may" /></label>
+        <label
+          >Length, {{ unitShown('mm') }}<ElInput v-model="damage.length" inputmode="decimal" :disabled="!may"
+        /></label>
+        <label
+          >Depth, {{ unitShown('mm') }}<ElInput v-model="damage.depth" inputmode="decimal" :disabled="!may"
+        /></label>
       </div>
       <p v-if="damageVerdict" :class="damageVerdict.conforms ? 'fine' : 'fault'">
         {{ damageVerdict.sentence }}

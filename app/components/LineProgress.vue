@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { inSite, unitShown } from '#core/quantity/site-units'
 import { showCount } from '#core/quantity/show'
 import { useSession } from '~/stores/session'
 import type { Strip } from '~/stores/strip'
@@ -17,7 +18,7 @@ const lanes = computed(() => {
   // Of a crew that sees its own work only, its own is all that is planned.
   const planned = (spans: readonly { from: number; to: number }[]) =>
     Math.max(metres(spans), session.overview?.crew ? 0 : props.to - props.from)
-  const m = (n: number) => `${showCount(n)} m`
+  const m = (n: number) => `${showCount(inSite(n, 'm'))} ${unitShown('m')}`
   const lane = (
     key: string,
     title: string,

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { unitShown } from '#core/quantity/site-units'
 import { use } from 'echarts/core'
 import { LineChart, ScatterChart } from 'echarts/charts'
 import {
@@ -11,7 +12,7 @@ import {
 import { SVGRenderer } from 'echarts/renderers'
 import VChart from 'vue-echarts'
 import { evenly } from '#core/pressure/slope'
-import { showNumber } from '#core/quantity/show'
+import { showBare } from '#core/quantity/show'
 import { savePicture } from '~/charts/picture'
 import { pageColours, traceOption, type TraceShown } from '~/charts/trace'
 
@@ -34,8 +35,8 @@ const asTable = ref(false)
 /** so many rows are read without tiring */
 const READ = 120
 const rows = computed(() => (asTable.value ? evenly(props.shown.samples, READ) : []))
-const figure = (value: number | null, factor: number, digits: number) =>
-  value === null ? '–' : showNumber(value * factor, digits)
+const figure = (value: number | null, unit: string, digits: number) =>
+  value === null ? '–' : showBare(value, unit, digits)
 const times = useTimes()
 const timeOf = (t: number) => times.second((props.shown.startedAt ?? 0) + t * 1000)
 function save() {
@@ -62,19 +63,19 @@ function save() {
         <thead>
           <tr>
             <th scope="col">Time</th>
-            <th scope="col" class="number">Pressure, kPa</th>
-            <th scope="col" class="number">Pipe, °C</th>
-            <th scope="col" class="number">Air, °C</th>
-            <th scope="col" class="number">Water added, L</th>
+            <th scope="col" class="number">Pressure, {{ unitShown('kPa') }}</th>
+            <th scope="col" class="number">Pipe, {{ unitShown('°C') }}</th>
+            <th scope="col" class="number">Air, {{ unitShown('°C') }}</th>
+            <th scope="col" class="number">Water added, {{ unitShown('L') }}</th>
           </tr>
         </thead>
         <tbody>
           <tr v-for="s in rows" :key="s.t">
             <td>{{ timeOf(s.t) }}</td>
-            <td class="number">{{ figure(s.pressure, 1e-3, 5) }}</td>
-            <td class="number">{{ figure(s.pipe, 1, 3) }}</td>
-            <td class="number">{{ figure(s.air, 1, 3) }}</td>
-            <td class="number">{{ figure(s.makeup, 1e3, 4) }}</td>
+            <td class="number">{{ figure(s.pressure, 'kPa', 5) }}</td>
+            <td class="number">{{ figure(s.pipe, '°C', 3) }}</td>
+            <td class="number">{{ figure(s.air, '°C', 3) }}</td>
+            <td class="number">{{ figure(s.makeup, 'L', 4) }}</td>
           </tr>
         </tbody>
       </table>

@@ -4,7 +4,7 @@ import { computed, useTemplateRef } from 'vue'
 import type { DimensionKey } from '#core/quantity/dimension'
 import { howSure } from '#core/checks/readings'
 import type { Finding } from '#core/checks/verdict'
-import { showIn, showQuantity } from '#core/quantity/show'
+import { showBare, showQuantity } from '#core/quantity/show'
 
 /** Limits, the strip where it is too close to call, and the reading with its uncertainty. SI in. */
 const props = defineProps<{
@@ -105,7 +105,7 @@ const label = computed(() => {
             font-size="15"
             fill="var(--muted)"
           >
-            {{ showIn(limit, unit) }}
+            {{ showBare(limit, unit) }}
           </text>
         </template>
       </g>

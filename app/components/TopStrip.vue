@@ -24,11 +24,13 @@ const initials = computed(() =>
 const sessionsOpen = ref(false)
 const alongOpen = ref(false)
 const calendarOpen = ref(false)
+const unitsOpen = ref(false)
 function choose(what: string) {
   if (what === 'shift') return void toggle()
   if (what === 'leave') void leave()
   else if (what === 'along') alongOpen.value = true
   else if (what === 'calendar') calendarOpen.value = true
+  else if (what === 'units') unitsOpen.value = true
   else if (what === 'sessions') sessionsOpen.value = true
   else if (what === 'projects') void navigateTo('/projects')
   else emit('help')
@@ -99,6 +101,7 @@ async function leave() {
             >Projects</ElDropdownItem
           >
           <ElDropdownItem v-if="session.can('see-site')" command="calendar">Your calendar</ElDropdownItem>
+          <ElDropdownItem v-if="session.overview" command="units">Units</ElDropdownItem>
           <ElDropdownItem command="sessions">Where you are signed in</ElDropdownItem>
           <ElDropdownItem command="leave">Sign out</ElDropdownItem>
         </ElDropdownMenu>
@@ -107,6 +110,7 @@ async function leave() {
     <SessionList v-model="sessionsOpen" />
     <CalendarAddress v-model="calendarOpen" />
     <TakeAlong v-model="alongOpen" />
+    <UnitsChoice v-if="session.overview" v-model="unitsOpen" />
   </header>
 </template>
 

@@ -1,3 +1,4 @@
+import { showStretch, showMetres } from '#core/quantity/show'
 import type { Found } from '../../server/services/find'
 import type { SlicePage } from '../../server/services/slice'
 import { get, put } from './kept'
@@ -14,7 +15,8 @@ export async function indexPage(base: string, page: SlicePage): Promise<void> {
   const index = Object.fromEntries(Object.entries(before).filter(([address]) => stays?.has(address) ?? true))
   for (const { path, sheet } of page.rows) {
     const { title, station, from, to } = sheet.subject as Record<string, string | number | undefined>
-    const detail = station === undefined ? `${from} to ${to} m` : `${station} m`
+    const detail =
+      station === undefined ? showStretch(Number(from), Number(to)) : showMetres(Number(station), 1)
     index[path] = { label: String(title), detail }
   }
   await put([{ address: place(base), value: index }])

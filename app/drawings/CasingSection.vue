@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { showSteps } from '#core/quantity/show'
 import { computed } from 'vue'
 
 /**
@@ -59,8 +60,8 @@ const said = computed(() =>
     <circle :cx="cx" :cy="cy" :r="R" fill="var(--soil)" clip-path="url(#casing-grout)" />
     <circle :cx="cx" :cy="cy" :r="R" fill="none" stroke="var(--ink)" stroke-width="8" />
     <circle :cx="cx" :cy="cy" :r="r" fill="var(--card)" stroke="var(--ink)" stroke-width="5" />
-    <text :x="cx" :y="cy - 4" text-anchor="middle">{{ Math.round(od * 1000) }} mm</text>
-    <text :x="cx" :y="cy + 20" text-anchor="middle" class="muted">in {{ Math.round(bore * 1000) }} mm</text>
+    <text :x="cx" :y="cy - 4" text-anchor="middle">{{ showSteps(od, 'mm') }}</text>
+    <text :x="cx" :y="cy + 20" text-anchor="middle" class="muted">in {{ showSteps(bore, 'mm') }}</text>
     <g v-if="reached !== null">
       <rect :x="cx - R" :y="408" :width="2 * R" height="12" fill="var(--paper)" stroke="var(--muted)" />
       <rect

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { showQuantity } from '#core/quantity/show'
 import { useElementSize } from '@vueuse/core'
 import { scaleLinear } from 'd3-scale'
 import { computed, ref } from 'vue'
@@ -66,7 +67,7 @@ const percent = (r: number) => `${(r * 100).toFixed(1)} %`
       :width="width"
       :height="HEIGHT"
       role="img"
-      :aria-label="`Densest at ${percent(peak.optimum)} of water: ${Math.round(peak.maximum)} kg/m³`"
+      :aria-label="`Densest at ${percent(peak.optimum)} of water: ${showQuantity(peak.maximum, 'density', 'kg/m³')}`"
     >
       <defs>
         <clipPath id="curve-room">
@@ -105,7 +106,7 @@ const percent = (r: number) => `${(r * 100).toFixed(1)} %`
         stroke="var(--line)"
       />
       <text :x="x(peak.optimum)" :y="y(peak.maximum) - 8" text-anchor="middle" class="peak">
-        {{ Math.round(peak.maximum) }} kg/m³ at {{ percent(peak.optimum) }}
+        {{ showQuantity(peak.maximum, 'density', 'kg/m³') }} at {{ percent(peak.optimum) }}
       </text>
       <circle
         v-if="field"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { showIn } from '#core/quantity/show'
+import { showIn, showQuantity } from '#core/quantity/show'
 
 /**
  * A delivered pipe with its damage: along its length, and round it as on a clock. A tap places it.
@@ -42,15 +42,15 @@ function round(e: MouseEvent) {
   const hours = (Math.atan2(p.x - C.x, C.y - p.y) / (2 * Math.PI)) * 12
   emit('place', { clock: Math.round(((hours + 12) % 12) * 2) / 2 || 12 })
 }
+const label = computed(
+  () =>
+    `Damage ${showQuantity(props.fromEnd, 'length', 'm')} from the end, ` +
+    `at ${props.clock} o'clock, ${showQuantity(props.depth, 'length', 'mm')} deep`,
+)
 </script>
 
 <template>
-  <svg
-    :viewBox="`0 0 ${W} 260`"
-    class="pipe"
-    role="img"
-    :aria-label="`Damage ${showIn(fromEnd, 'm')} m from the end, at ${clock} o'clock, ${showIn(depth, 'mm')} mm deep`"
-  >
+  <svg :viewBox="`0 0 ${W} 260`" class="pipe" role="img" :aria-label="label">
     <g @click="along">
       <rect
         x="20"
@@ -65,7 +65,9 @@ function round(e: MouseEvent) {
       <ellipse cx="20" cy="50" rx="7" ry="26" fill="var(--pipe-dark)" stroke="var(--ink)" />
     </g>
     <rect :x="x" y="42" :width="w" height="12" fill="var(--rejected)" pointer-events="none" />
-    <text :x="Math.min(W - 90, Math.max(20, x))" y="16">{{ showIn(fromEnd, 'm') }} m from the end</text>
+    <text :x="Math.min(W - 90, Math.max(20, x))" y="16">
+      {{ showQuantity(fromEnd, 'length', 'm') }} from the end
+    </text>
     <g @click="round">
       <circle :cx="C.x" :cy="C.y" :r="C.r" fill="none" stroke="var(--pipe-dark)" stroke-width="18" />
       <circle :cx="C.x" :cy="C.y" :r="C.r + 26" fill="transparent" />
@@ -97,7 +99,9 @@ function round(e: MouseEvent) {
         stroke-width="2"
       />
       <line x1="230" x2="530" y1="138.4" y2="138.4" stroke="var(--ink)" stroke-dasharray="5 4" />
-      <text x="526" y="154" text-anchor="end" class="muted">a tenth of {{ showIn(wall, 'mm') }} mm</text>
+      <text x="526" y="154" text-anchor="end" class="muted">
+        a tenth of {{ showQuantity(wall, 'length', 'mm') }}
+      </text>
       <text x="380" y="240" text-anchor="middle" class="sum">{{ showIn(share * 100, '', 3) }} % of wall</text>
     </g>
   </svg>

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import { siteTicks } from '~/drawings/site-ticks'
+import { unitShown } from '#core/quantity/site-units'
+import { showMetres, showQuantity } from '#core/quantity/show'
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { scaleLinear } from 'd3-scale'
@@ -64,9 +67,9 @@ const wrong = computed(() => props.section.inverts.filter((p) => p.off || p.back
       role="img"
       :aria-label="`Inverts of ${section.inverts.length} pipes against design, ${wrong} of them wrong`"
     >
-      <g v-for="t in y.ticks(5)" :key="`y ${t}`">
-        <line :x1="LEFT" :x2="width - 8" :y1="y(t)" :y2="y(t)" stroke="var(--hair)" />
-        <text :x="LEFT - 6" :y="y(t) + 5" text-anchor="end">{{ t.toFixed(2) }}</text>
+      <g v-for="t in siteTicks(y.domain()[0]!, y.domain()[1]!, 5)" :key="`y ${t.at}`">
+        <line :x1="LEFT" :x2="width - 8" :y1="y(t.at)" :y2="y(t.at)" stroke="var(--hair)" />
+        <text :x="LEFT - 6" :y="y(t.at) + 5" text-anchor="end">{{ showMetres(t.at, 2, false) }}</text>
       </g>
       <polygon v-if="section.inverts.length > 1" :points="band" fill="var(--line)" opacity="0.14" />
       <polyline
@@ -94,17 +97,20 @@ const wrong = computed(() => props.section.inverts.filter((p) => p.off || p.back
           {{ mm(p.level - p.design) }}{{ p.back ? ' back-fall' : '' }}
         </text>
       </g>
-      <g v-for="t in x.ticks(Math.max(2, Math.floor(width / 120)))" :key="`x ${t}`">
-        <text :x="x(t)" :y="HEIGHT - 12" text-anchor="middle">{{ t }} m</text>
+      <g
+        v-for="t in siteTicks(x.domain()[0]!, x.domain()[1]!, Math.max(2, Math.floor(width / 120)))"
+        :key="`x ${t.at}`"
+      >
+        <text :x="x(t.at)" :y="HEIGHT - 12" text-anchor="middle">{{ t.text }} {{ unitShown('m') }}</text>
       </g>
     </svg>
     <p class="muted small">
-      Inverts against design, millimetres; the band is what is allowed. Heights drawn {{ larger }} times
-      larger than lengths.
+      Inverts against design, {{ unitShown('mm') }}; the band is what is allowed. Heights drawn
+      {{ larger }} times larger than lengths.
       <template v-if="section.misclosure !== null">
-        The run closes {{ Math.abs(section.misclosure * 1000).toFixed(1) }} mm off<template
+        The run closes {{ showQuantity(Math.abs(section.misclosure), 'length', 'mm', 3) }} off<template
           v-if="section.allowed !== null"
-          >, {{ (section.allowed * 1000).toFixed(1) }} mm allowed</template
+          >, {{ showQuantity(section.allowed, 'length', 'mm', 3) }} allowed</template
         >.</template
       >
       <strong v-if="section.void" class="bad">None of its levels counts.</strong>

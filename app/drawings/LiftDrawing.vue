@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { showNumber } from '#core/quantity/show'
+import { showNumber, showQuantity } from '#core/quantity/show'
 import type { LiftPlan } from '#core/yard/lift'
 
 /** The lift as it hangs: hook, legs at their angle, the force in each, and the load. */
@@ -21,7 +21,7 @@ const colour = computed(() => (props.bad ? 'var(--rejected)' : 'var(--ink)'))
     :viewBox="`0 0 ${W} 300`"
     class="drawing"
     role="img"
-    :aria-label="`Lift of ${showNumber(plan.total)} kg on ${legs} legs at ${angle.toFixed(0)} degrees`"
+    :aria-label="`Lift of ${showQuantity(plan.total, 'mass', 'kg')} on ${legs} legs at ${angle.toFixed(0)} degrees`"
   >
     <path :d="`M${hook.x} 6v22m-10 8a10 10 0 1 0 20 0`" fill="none" stroke="var(--ink)" stroke-width="4" />
     <line
@@ -51,7 +51,7 @@ const colour = computed(() => (props.bad ? 'var(--rejected)' : 'var(--ink)'))
     />
     <text v-if="legs > 1" :x="hook.x + 10" :y="hook.y + 92" class="name">{{ showNumber(props.angle) }}°</text>
     <text v-if="!Number.isNaN(plan.perLeg)" :x="hook.x + (ends.at(-1) ?? 0) / 2 + 26" :y="hook.y + 58">
-      {{ showNumber(plan.perLeg / 1000, 3) }} kN a leg
+      {{ showQuantity(plan.perLeg, 'force', 'kN', 3) }} a leg
     </text>
     <rect
       :x="hook.x - 280"
@@ -73,7 +73,7 @@ const colour = computed(() => (props.bad ? 'var(--rejected)' : 'var(--ink)'))
       stroke="var(--ink)"
     />
     <text :x="W / 2" :y="hook.y + drop + 78" text-anchor="middle" class="sum">
-      {{ showNumber(plan.total) }} kg
+      {{ showQuantity(plan.total, 'mass', 'kg') }}
     </text>
   </svg>
 </template>

@@ -5,7 +5,7 @@ import { computed, ref } from 'vue'
 import type { Layout, OnLine } from '#core/pressure/layout'
 import { extent } from './extent'
 import type { ProfilePoint } from '#core/pressure/pack'
-import { showQuantity } from '#core/quantity/show'
+import { showMetres, showQuantity } from '#core/quantity/show'
 
 /**
  * The line from the side with the pack that is being laid out: its ends are dragged, or moved by arrow keys,
@@ -179,7 +179,7 @@ const arrow = (force: number) => 14 + 40 * (force / strongest.value)
           :y2="level(s.station) + 9"
           class="structure"
         />
-        <title>{{ s.name }}, {{ s.kind }} at {{ s.station }} m</title>
+        <title>{{ s.name }}, {{ s.kind }} at {{ showMetres(s.station, 1) }}</title>
       </g>
       <g v-for="e in ends" :key="e.end">
         <line :x1="x(e.at)" :x2="x(e.at)" y1="40" :y2="HEIGHT - 40" stroke="var(--ink)" stroke-width="2" />
@@ -191,19 +191,22 @@ const arrow = (force: number) => 14 + 40 * (force / strongest.value)
           :aria-valuenow="e.at"
           :aria-valuemin="span[0]"
           :aria-valuemax="span[1]"
-          :aria-valuetext="`station ${e.at} m`"
+          :aria-valuetext="`station ${showMetres(e.at, 1)}`"
           @pointerdown.prevent="(p: PointerEvent) => take(p, e.end)"
           @keydown="(k: KeyboardEvent) => key(k, e.end)"
         >
           <rect :x="x(e.at) - 22" y="4" width="44" height="40" rx="6" fill="var(--ink)" />
           <text :x="x(e.at)" y="30" text-anchor="middle" class="grip">↔</text>
         </g>
-        <text :x="x(e.at)" :y="HEIGHT - 20" text-anchor="middle">{{ e.at }} m</text>
+        <text :x="x(e.at)" :y="HEIGHT - 20" text-anchor="middle">
+          {{ showQuantity(e.at, 'length', 'm', 5) }}
+        </text>
       </g>
     </svg>
     <p v-if="layout" class="pushes small">
       <span v-for="p in layout.pushes" :key="`${p.name} ${p.station}`"
-        >{{ p.name }} at {{ p.station }} m: <strong>{{ kN(p.force) }}</strong></span
+        >{{ p.name }} at {{ showQuantity(p.station, 'length', 'm', 5) }}:
+        <strong>{{ kN(p.force) }}</strong></span
       >
     </p>
   </div>

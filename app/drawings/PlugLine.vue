@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { showQuantity } from '#core/quantity/show'
+import { showMetres, showQuantity } from '#core/quantity/show'
 
 /** A line between two plugs, for a test with air: its length, its bore and what pushes on each plug. */
 const props = defineProps<{ from: number; to: number; thrust: number; diameter: number; pressure: number }>()
@@ -8,7 +8,8 @@ const [A, B] = [150, 610]
 const [TOP, FOOT] = [50, 118]
 const force = computed(() => showQuantity(props.thrust, 'force', 'kN', 3))
 const label = computed(
-  () => `Air between plugs at ${props.from.toFixed(1)} and ${props.to.toFixed(1)} m; ${force.value} on each`,
+  () =>
+    `Air between plugs at ${showMetres(props.from, 1)} and ${showMetres(props.to, 1)}; ${force.value} on each`,
 )
 </script>
 
@@ -22,7 +23,7 @@ const label = computed(
         :d="`M${x + way * 20} ${(TOP + FOOT) / 2} h${way * 62} m0 -9 l${way * 16} 9 l${-way * 16} 9`"
         class="push"
       />
-      <text :x="x" :y="FOOT + 30" text-anchor="middle">{{ (way < 0 ? from : to).toFixed(1) }} m</text>
+      <text :x="x" :y="FOOT + 30" text-anchor="middle">{{ showMetres(way < 0 ? from : to, 1) }}</text>
       <text :x="x + way * 56" :y="TOP - 14" text-anchor="middle" class="force">{{ force }}</text>
       <path :d="`M${x + way * 100} ${TOP} v${FOOT - TOP}`" class="nobody" />
     </g>

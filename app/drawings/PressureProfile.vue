@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { PackPlan } from '#core/pressure/pack'
-import { showQuantity } from '#core/quantity/show'
+import { showMetres, showQuantity } from '#core/quantity/show'
 
 /**
  * The section's profile with the pressure at every point while testing: enough at the top, not too much
@@ -45,7 +45,7 @@ const anchor = (s: number) => (x(s) < W * 0.28 ? 'start' : x(s) > W * 0.72 ? 'en
       marks
         .map(
           (m) =>
-            `${showQuantity(m.p.pressure, 'pressure', 'kPa')} at station ${m.p.station.toFixed(0)}, ${m.rule}`,
+            `${showQuantity(m.p.pressure, 'pressure', 'kPa')} at station ${showMetres(m.p.station, 0)}, ${m.rule}`,
         )
         .join('; ')
     "

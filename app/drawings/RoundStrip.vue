@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { siteTicks } from '~/drawings/site-ticks'
+import { unitShown } from '#core/quantity/site-units'
 import { useElementSize } from '@vueuse/core'
 import { scaleLinear } from 'd3-scale'
 import { computed, ref } from 'vue'
@@ -63,14 +65,14 @@ const ways = computed(() => {
         <text x="0" :y="y(line) + 5" class="line">{{ lineName(line) }}</text>
         <line :x1="LEFT" :x2="width - 24" :y1="y(line)" :y2="y(line)" stroke="var(--hair)" stroke-width="3" />
         <text
-          v-for="t in scales.get(line)!.ticks(4)"
-          :key="t"
-          :x="scales.get(line)!(t)"
+          v-for="t in siteTicks(scales.get(line)!.domain()[0]!, scales.get(line)!.domain()[1]!, 4)"
+          :key="t.at"
+          :x="scales.get(line)!(t.at)"
           :y="y(line) + 22"
           text-anchor="middle"
           class="tick"
         >
-          {{ t }} m
+          {{ t.text }} {{ unitShown('m') }}
         </text>
       </g>
       <path v-for="(d, i) in ways" :key="i" :d="d" fill="none" stroke="var(--line)" stroke-width="2" />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { showMetres } from '#core/quantity/show'
 import { computed } from 'vue'
 import type { StackPlan } from '#core/yard/stack'
 
@@ -34,7 +35,7 @@ const rows = computed(() =>
     :viewBox="`0 0 ${W} ${H}`"
     class="drawing"
     role="img"
-    :aria-label="`Stack of ${plan.pipes.length} in ${plan.layers} layers, ${plan.height.toFixed(2)} m high`"
+    :aria-label="`Stack of ${plan.pipes.length} in ${plan.layers} layers, ${showMetres(plan.height, 2)} high`"
   >
     <line x1="10" :x2="W - 10" :y1="base + 10" :y2="base + 10" stroke="var(--ink)" stroke-width="2" />
     <rect
@@ -66,7 +67,7 @@ const rows = computed(() =>
       />
     </g>
     <text :x="W / 2" y="20" text-anchor="middle" class="name">
-      from the end · {{ plan.width.toFixed(2) }} m wide, {{ plan.height.toFixed(2) }} m high
+      from the end · {{ showMetres(plan.width, 2) }} wide, {{ showMetres(plan.height, 2) }} high
     </text>
     <text :x="W / 2" y="272" text-anchor="middle" class="name">
       from the side{{ sockets ? ' · sockets of a layer all one way, the next the other' : '' }}

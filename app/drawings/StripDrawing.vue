@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { siteTicks } from '~/drawings/site-ticks'
+import { showStretch, showMetres } from '#core/quantity/show'
 import { computed } from 'vue'
 import type { ProfilePoint } from '#core/pressure/pack'
 import { elevationAt } from '#core/pressure/pack'
@@ -81,13 +83,7 @@ const ground = computed(() => {
     highY: y(high),
   }
 })
-const ticks = computed(() => {
-  const span = props.view[1] - props.view[0]
-  const step = [5, 10, 25, 50, 100, 250, 500, 1000].find((s) => span / s <= 12) ?? 2000
-  const out: number[] = []
-  for (let s = Math.ceil(props.view[0] / step) * step; s <= props.view[1]; s += step) out.push(s)
-  return out
-})
+const ticks = computed(() => siteTicks(props.view[0], props.view[1], 10))
 </script>
 
 <template>
@@ -95,7 +91,7 @@ const ticks = computed(() => {
     :width="width"
     :height="H"
     role="img"
-    :aria-label="`${inView.length} joints from station ${view[0].toFixed(0)} to ${view[1].toFixed(0)} m; the table below reads the same`"
+    :aria-label="`${inView.length} joints from station ${showStretch(view[0], view[1])}; the table below reads the same`"
   >
     <g class="lane-names">
       <text x="14" :y="lanes.delivered + 5">Delivered</text>
@@ -219,16 +215,16 @@ const ticks = computed(() => {
     <template v-if="ground">
       <polyline :points="ground.path" fill="none" stroke="var(--ink)" stroke-width="1.5" />
       <text :x="left - 8" :y="ground.highY + 4" text-anchor="end" class="tick">
-        {{ ground.high.toFixed(1) }} m
+        {{ showMetres(ground.high, 1) }}
       </text>
       <text :x="left - 8" :y="ground.lowY + 4" text-anchor="end" class="tick">
-        {{ ground.low.toFixed(1) }} m
+        {{ showMetres(ground.low, 1) }}
       </text>
     </template>
     <text v-else :x="left" y="270" class="tick">not known</text>
-    <g v-for="t in ticks" :key="t">
-      <line :x1="x(t)" :x2="x(t)" y1="314" y2="320" stroke="var(--muted)" />
-      <text :x="x(t)" y="333" text-anchor="middle" class="tick">{{ t }}</text>
+    <g v-for="t in ticks" :key="t.at">
+      <line :x1="x(t.at)" :x2="x(t.at)" y1="314" y2="320" stroke="var(--muted)" />
+      <text :x="x(t.at)" y="333" text-anchor="middle" class="tick">{{ t.text }}</text>
     </g>
   </svg>
 </template>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { siteTicks } from '~/drawings/site-ticks'
+import { unitShown } from '#core/quantity/site-units'
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { scaleLinear } from 'd3-scale'
@@ -109,13 +111,13 @@ const most = computed(() => props.points.map((p) => p.deflection).reduce((a, b) 
         </text>
       </g>
       <text
-        v-for="t in x.ticks(Math.max(2, Math.floor(width / 120)))"
-        :key="`x ${t}`"
-        :x="x(t)"
+        v-for="t in siteTicks(x.domain()[0]!, x.domain()[1]!, Math.max(2, Math.floor(width / 120)))"
+        :key="`x ${t.at}`"
+        :x="x(t.at)"
         :y="HEIGHT - 12"
         text-anchor="middle"
       >
-        {{ t }} m
+        {{ t.text }} {{ unitShown('m') }}
       </text>
     </svg>
     <p class="muted small">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { showSteps, showMetres } from '#core/quantity/show'
 import { computed } from 'vue'
 import type { Fill, Plant } from '#core/checks/lifts'
 import type { Trench } from '#core/embedment/trench'
@@ -61,7 +62,7 @@ const bands = computed(() =>
     ...(l.right ? [{ lift: l, side: 'right', range: l.right }] : []),
   ]),
 )
-const whole = (m: number) => `${Math.round(m * 1000)} mm`
+const whole = (m: number) => showSteps(m, 'mm')
 /** which levels are told apart on the sheet */
 const levels = computed(() => {
   const all = [
@@ -240,7 +241,7 @@ const plant = computed(() => {
       </text>
     </g>
     <text v-if="trench.depth !== null" x="8" :y="y(ground) - 8" class="small">
-      {{ trench.depth.toFixed(2) }} m deep
+      {{ showMetres(trench.depth, 2) }} deep
     </text>
   </svg>
 </template>

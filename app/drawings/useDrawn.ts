@@ -1,5 +1,6 @@
 import { computed } from 'vue'
-import { showIn, showQuantity } from '#core/quantity/show'
+import { showBare, showQuantity } from '#core/quantity/show'
+import { unitShown } from '#core/quantity/site-units'
 
 /**
  * What every drawing of a joint is given: values worked out for this joint (SI), and the readings of its
@@ -29,7 +30,10 @@ export function useDrawn(props: DrawnProps) {
     word: (key: string): string =>
       typeof props.values[key] === 'string' ? (props.values[key] as string) : '',
     flag: (key: string): boolean => props.values[key] === true,
-    mm: (m: number | null, digits = 4): string => (m === null ? '?' : showIn(m, 'mm', digits)),
+    /** a length in the small unit of the site, without and with it */
+    mm: (m: number | null, digits = 4): string => (m === null ? '?' : showBare(m, 'mm', digits)),
+    len: (m: number | null, digits = 4): string =>
+      m === null ? `? ${unitShown('mm')}` : showQuantity(m, 'length', 'mm', digits),
     show: showQuantity,
     tappable: (key: string): boolean => props.taps.includes(key),
     strong: (...parts: string[]) => computed(() => props.part !== null && parts.includes(props.part)),

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { unitShown } from '#core/quantity/site-units'
+import { showStretch, showMetres } from '#core/quantity/show'
 import type { SubjectState } from '#core/judgement/types'
 import { LANE_NAMES, useStripView } from '~/composables/useStripView'
 import { stateColour, within } from '~/drawings/strip-runs'
@@ -82,7 +84,7 @@ onBeforeUnmount(() => (store.station = null))
   <div class="page line-page">
     <div class="page-head">
       <h1>{{ line?.name }}</h1>
-      <span class="muted">{{ view[0].toFixed(0) }} to {{ view[1].toFixed(0) }} m</span>
+      <span class="muted">{{ showStretch(view[0], view[1]) }}</span>
       <span class="grow" />
       <ElSelect
         v-if="!session.overview?.crew"
@@ -139,7 +141,7 @@ onBeforeUnmount(() => (store.station = null))
         <div class="grow">
           <strong class="reading">{{ chosen.number }}</strong>
           <span class="muted">
-            station {{ chosen.station.toFixed(1) }} m · {{ session.crewName(chosen.crew) }}</span
+            station {{ showMetres(chosen.station, 1) }} · {{ session.crewName(chosen.crew) }}</span
           ><br />{{ stateWords[chosen.state]
           }}<template v-if="chosen.next">, next: {{ chosen.next }}</template
           ><template v-if="chosen.applicable">
@@ -171,7 +173,7 @@ onBeforeUnmount(() => (store.station = null))
         <thead>
           <tr>
             <th>Joint</th>
-            <th class="number">Station, m</th>
+            <th class="number">Station, {{ unitShown('m') }}</th>
             <th>Crew</th>
             <th>State</th>
             <th>Next</th>
@@ -182,7 +184,7 @@ onBeforeUnmount(() => (store.station = null))
             <td>
               <NuxtLink :to="`/joints/${j.id}`">{{ j.number }}</NuxtLink>
             </td>
-            <td class="number">{{ j.station.toFixed(1) }}</td>
+            <td class="number">{{ showMetres(j.station, 1, false) }}</td>
             <td>{{ session.crewName(j.crew) }}</td>
             <td :style="{ color: stateColour[j.state] }">{{ stateWords[j.state] }}</td>
             <td>{{ j.next }}</td>

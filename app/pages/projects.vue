@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { uuidv7 } from 'uuidv7'
-import { roleWords } from '~/words'
+import { siteUnits, type SiteUnits } from '#core/quantity/site-units'
+import { roleWords, unitsWords } from '~/words'
 import { useSession } from '~/stores/session'
 
 /** The projects that a person is on; who keeps the installation begins new ones. */
@@ -11,7 +12,7 @@ const form = reactive({
   name: '',
   key: '',
   zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
-  units: 'metric' as 'metric' | 'us',
+  units: 'metric' as SiteUnits,
   rule: 'guarded' as 'guarded' | 'simple',
   codes: '',
   title: '',
@@ -83,6 +84,11 @@ async function leave() {
         <ElSelect v-model="form.zone" filterable size="large" aria-label="Time zone of the site"
           ><ElOption v-for="z in zones" :key="z" :value="z" :label="z.replaceAll('_', ' ')"
         /></ElSelect>
+      </FormField>
+      <FormField label="Figures are shown in" group class="wide">
+        <ElRadioGroup v-model="form.units" aria-label="Figures are shown in">
+          <ElRadio v-for="u in siteUnits" :key="u" :value="u">{{ unitsWords[u] }}</ElRadio>
+        </ElRadioGroup>
       </FormField>
       <FormField label="How close is close enough" group class="wide">
         <ElRadioGroup v-model="form.rule" aria-label="How close is close enough">

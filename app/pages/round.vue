@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { showMetres } from '#core/quantity/show'
 import { useLocalStorage } from '@vueuse/core'
 import type { Place } from '#core/round/travel'
 import { useSession } from '~/stores/session'
@@ -112,9 +113,8 @@ function here(v: { stop: { line: string; station: number } }) {
           <NuxtLink :to="v.stop.path" class="what">
             <strong>{{ v.stop.name }}</strong> <span>{{ v.stop.title }}</span>
             <span class="muted small"
-              >{{ lineName(v.stop.line) }}, {{ v.stop.station.toFixed(0) }} m<template v-if="v.stop.crew">
-                · {{ v.stop.crew }}</template
-              ></span
+              >{{ lineName(v.stop.line) }}, {{ showMetres(v.stop.station, 0)
+              }}<template v-if="v.stop.crew"> · {{ v.stop.crew }}</template></span
             >
           </NuxtLink>
           <span class="wait">

@@ -58,7 +58,9 @@ export const useSession = defineStore('session', {
     async loadProject() {
       if (!this.person || !this.projectKey) this.overview = null
       else {
-        this.overview = await api<Overview>(`${this.base}/overview`)
+        const overview = await api<Overview>(`${this.base}/overview`)
+        useUnitsOf(overview.project.units)
+        this.overview = overview
         const remembered = localStorage.getItem('vet-line-line')
         this.lineId =
           (

@@ -1,6 +1,6 @@
 import * as yup from 'yup'
 import { guardBandVerdict } from '../calculators/guard-band'
-import { showNumber } from '../quantity/show'
+import { showNumber, showQuantity } from '../quantity/show'
 import type { Entry } from '../record/entry'
 import { answer, finite } from '../record/payload'
 import { uuid } from '../record/uuid'
@@ -182,7 +182,7 @@ export const density = defineCheck<DensityCheck>({
     entry: ({ side, station, wetDensity, moisture, maximum, retestOf }) =>
       [
         `${percent((wetDensity as number) / (1 + (moisture as number)) / (maximum as number))} of the maximum`,
-        `${side === 'both' ? 'both sides' : String(side)} at ${showNumber(station as number)} m`,
+        `${side === 'both' ? 'both sides' : String(side)} at ${showQuantity(station as number, 'length', 'm')}`,
         ...(retestOf ? ['tested again'] : []),
       ].join(', '),
   },

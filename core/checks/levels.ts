@@ -1,7 +1,7 @@
 import * as yup from 'yup'
 import { levelRun } from '../calculators/levelling'
 import { Problem } from '../problem'
-import { showNumber } from '../quantity/show'
+import { showQuantity } from '../quantity/show'
 import type { Entry } from '../record/entry'
 import { answer, finite } from '../record/payload'
 import { uuid } from '../record/uuid'
@@ -47,7 +47,7 @@ export interface LevelRun {
 }
 
 const NEAR = 1e-9
-const mm = (si: number) => `${showNumber(Math.round(si * 1e6) / 1e3)} mm`
+const mm = (si: number) => showQuantity(Math.round(si * 1e6) / 1e6, 'length', 'mm')
 const known = (v: number | null | undefined): v is number => typeof v === 'number'
 
 /** Works a booking through. @throws Problem where the sights make no run */
@@ -86,7 +86,8 @@ export function backFalls(inverts: readonly FoundInvert[], against: boolean): Fo
   return placed.filter((p, i) => i > 0 && p.level >= placed[i - 1]!.level - NEAR)
 }
 
-const at = (p: FoundInvert) => (p.station === null ? 'a pipe' : `the pipe at ${showNumber(p.station)} m`)
+const at = (p: FoundInvert) =>
+  p.station === null ? 'a pipe' : `the pipe at ${showQuantity(p.station, 'length', 'm')}`
 
 const sentenceOf = (parts: string[]) => {
   const text = parts.join('; ')

@@ -1,6 +1,6 @@
 import * as yup from 'yup'
 import { typeOfDimension, type Slots } from '../formula/formula'
-import { showNumber } from '../quantity/show'
+import { showQuantity } from '../quantity/show'
 import type { Entry } from '../record/entry'
 import { byTime } from '../record/order'
 import { answer, finite, words } from '../record/payload'
@@ -94,7 +94,7 @@ export interface Fill {
 }
 
 const NEAR = 1e-9
-const mm = (si: number) => `${showNumber(si * 1000)} mm`
+const mm = (si: number) => showQuantity(si, 'length', 'mm')
 
 const isLift = (p: Record<string, unknown>): boolean =>
   sides.includes(p.side as Side) && Number.isFinite(p.thickness) && Number.isFinite(p.passes)

@@ -1,6 +1,6 @@
 import * as yup from 'yup'
 import { guardBandVerdict } from '../calculators/guard-band'
-import { showNumber, showDuration } from '../quantity/show'
+import { showNumber, showDuration, showQuantity } from '../quantity/show'
 import type { Entry } from '../record/entry'
 import { answer, finite } from '../record/payload'
 import { uuid } from '../record/uuid'
@@ -75,7 +75,7 @@ export function surveyPoints(
   return points.sort((a, b) => a.station - b.station)
 }
 
-const where = (p: SurveyPoint) => `${percent(p.deflection)} at ${showNumber(p.station)} m`
+const where = (p: SurveyPoint) => `${percent(p.deflection)} at ${showQuantity(p.station, 'length', 'm')}`
 
 function faultsOf(entry: string, points: readonly SurveyPoint[], limit: number): Fault[] {
   const own = points.filter((p) => p.entry === entry)

@@ -1,4 +1,4 @@
-import { showNumber } from '../quantity/show'
+import { showNumber, showSteps } from '../quantity/show'
 
 /**
  * What the record of a reach holds that bears on how far its pipe was pressed down, as its checks measure
@@ -21,7 +21,7 @@ export interface Suspicion {
 
 const mean = (values: readonly number[]) =>
   values.length === 0 ? null : values.reduce((a, b) => a + b, 0) / values.length
-const mm = (si: number) => `${showNumber(Math.round(si * 1000))} mm`
+const mm = (si: number) => showSteps(si, 'mm')
 const percent = (ratio: number) => `${showNumber(Math.round(ratio * 1000) / 10)} %`
 
 /** A figure, how much it has to differ to be worth a look and in which way, and what is then said. */

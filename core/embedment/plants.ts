@@ -1,5 +1,5 @@
 import { plants, type Fill, type LiftLimits, type Plant } from '../checks/lifts'
-import { showNumber } from '../quantity/show'
+import { showSteps } from '../quantity/show'
 
 /** Whether one machine may run over the pipe now, and why. */
 export interface PlantAnswer {
@@ -11,7 +11,7 @@ export interface PlantAnswer {
 }
 
 const NEAR = 1e-9
-const mm = (si: number) => `${showNumber(Math.ceil(si * 1000 - 1e-6))} mm`
+const mm = (si: number) => showSteps(si, 'mm', true)
 const asked = (plant: Plant, limits: LiftLimits): number =>
   plant === 'vehicle' ? limits.vehicleFrom : plant === 'hand' ? 0 : limits.handBelow
 

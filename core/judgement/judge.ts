@@ -4,6 +4,7 @@ import { stray, type Verdict } from '../checks/verdict'
 import type { FactValue, Formula } from '../formula/formula'
 import { applies, type CompiledProcedure, type CompiledStep } from '../procedure/compile'
 import { ofOtherEnd, plainKey } from '../procedure/ends'
+import { wordedIn } from '../quantity/site-units'
 import type { Entry } from '../record/entry'
 import { clockStart, NO_START } from './clock-start'
 import { conceded, lookThrough, NO_RELEASE, releaseOf, type AtStep, type NcrState } from './decisions'
@@ -403,5 +404,5 @@ export function judge(
   now: number,
   options: JudgeOptions = {},
 ): Judgement {
-  return new Judge(compiled, facts, entries, now, options).finish()
+  return wordedIn(options.units, () => new Judge(compiled, facts, entries, now, options).finish())
 }

@@ -4,6 +4,7 @@ import type { Fault, Finding, InstrumentFacts, LotFacts, StepState } from '../ch
 import type { End } from '../procedure/ends'
 import type { InterventionPoint } from '../procedure/types'
 import type { DimensionKey } from '../quantity/dimension'
+import type { SiteUnits } from '../quantity/site-units'
 
 export type SubjectState =
   'not-started' | 'in-work' | 'accepted' | 'rejected' | 'too-close' | 'waiting' | 'held' | 'withdrawn'
@@ -107,6 +108,8 @@ export interface JudgeOptions {
   instruments?: Record<string, InstrumentFacts>
   /** lots of the register that have a date or are in quarantine */
   lots?: Record<string, LotFacts>
+  /** what its sentences are worded in; as figures are shown now when left out */
+  units?: SiteUnits
   /** where whole days begin and end; UTC when none is named */
   zone?: string
   /** schools chosen for this project */

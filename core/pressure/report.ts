@@ -1,5 +1,6 @@
 import { Problem } from '../problem'
 import { showDuration, showNumber, showQuantity } from '../quantity/show'
+import { unitShown } from '../quantity/site-units'
 import type { BandVerdict } from '../calculators/guard-band'
 import { evaluateTest, requestFor, type TestResult } from './evaluate'
 import type { TestEvent } from './events'
@@ -51,16 +52,18 @@ export function sayValue(value: number, unit: string): string {
     case 'Pa':
       return showQuantity(value, 'pressure', 'kPa', 4)
     case 'Pa/h':
-      return `${showNumber(value / 1000, 3)} kPa/h`
+      return `${showQuantity(value, 'pressure', 'kPa', 3)}/h`
     case 's':
       return showDuration(value)
     case 'm':
       return showQuantity(value, 'length', 'mm', 3)
     case 'N':
-      return `${showNumber(value / 1000, 3)} kN`
+      return showQuantity(value, 'force', 'kN', 3)
     case 'L/h':
       // What a small pipe leaks is read in millilitres, not in zeros.
-      return Math.abs(value) < 0.05 ? `${showNumber(value * 1000, 3)} mL/h` : `${showNumber(value, 3)} L/h`
+      return Math.abs(value) < 0.05 && unitShown('L/h') === 'L/h'
+        ? `${showNumber(value * 1000, 3)} mL/h`
+        : showQuantity(value / 3.6e6, 'flow', 'L/h', 3)
     case '':
       return `${showNumber(value * 100, 3)} %`
     default:

@@ -2,7 +2,8 @@ import { dnOfInches, writtenInInches } from '../calculators/input'
 import { Problem } from '../problem'
 import type { DimensionKey } from '../quantity/dimension'
 import { readQuantity } from '../quantity/read'
-import { showIn } from '../quantity/show'
+import { showBare, showIn } from '../quantity/show'
+import { unitShown, withUnit } from '../quantity/site-units'
 import type { FactValue } from '../formula/formula'
 import type { Procedure, ProcedureFact } from './types'
 
@@ -73,10 +74,27 @@ export function readFacts(procedure: Procedure, raw: Record<string, unknown>): R
   return out
 }
 
+/**
+ * The unit that stands beside the field of a fact, in which a bare number is typed. A nominal size keeps the
+ * one that it is written in: it is a name, not a measure.
+ */
+export const unitOfFact = ({ unit, nominal }: Pick<ProcedureFact, 'unit' | 'nominal'>): string =>
+  nominal ? (unit ?? '') : unitShown(unit ?? '')
+
+/**
+ * A fact as it was typed, with the unit that stood beside its field where it has none of its own, so that
+ * whoever reads it needs not know what was shown.
+ */
+export const withUnitOfFact = (typed: string, fact: Pick<ProcedureFact, 'unit' | 'nominal'>): string =>
+  fact.nominal || !fact.unit ? typed : withUnit(typed, fact.unit)
+
 /** A fact as a person types it into its form: `readFact` of it gives the value again. */
 export function typedFact(fact: ProcedureFact, value: FactValue): string | boolean {
   if (typeof value === 'boolean' || typeof value === 'string') return value
-  return showIn(value as number, fact.unit ?? '', 12).replace('−', '-')
+  const text = fact.nominal
+    ? showIn(value as number, unitOfFact(fact), 12)
+    : showBare(value as number, fact.unit ?? '', 12)
+  return text.replace('−', '-')
 }
 
 /** What a form starts with: the default of the document, typed as a person would; nothing without one. */

@@ -1,6 +1,7 @@
 import { Problem } from '../problem'
 import type { DimensionKey } from './dimension'
 import { dimensions } from './dimension'
+import { inchFraction, onTape, shownIn, unitShown } from './site-units'
 import { findUnit, fromSi } from './units'
 
 /**
@@ -29,14 +30,57 @@ export function showIn(value: number, unit: string, digits = 4): string {
   return showNumber(fromSi(value, found), digits)
 }
 
-/** A value held in SI, written with its unit: "2.5 mm". Without a unit, in SI. */
+/** Of a US site, inches that lie on a mark of a tape as that fraction; null of anything else. */
+function fractionOf(value: number, unit: string): string | null {
+  const found = shownIn() === 'us' ? findUnit(unit) : null
+  return found?.symbol === 'in' ? inchFraction(fromSi(value, found), true) : null
+}
+
+/** As `showIn`, in the unit of the site: with `unitShown(unit)` beside it. */
+export function showBare(value: number, unit: string, digits = 4): string {
+  const own = unitShown(unit)
+  return fractionOf(value, own) ?? showIn(value, own, digits)
+}
+
+/** A length with so many decimals, as stations and levels are said: "12.50 m"; bare beside its unit. */
+export function showMetres(value: number, decimals: number, withUnit = true): string {
+  const unit = unitShown('m')
+  const text = fromSi(value, findUnit(unit)!).toFixed(decimals).replace('-', '−')
+  return withUnit ? `${text} ${unit}` : text
+}
+
+/** From one station to another: "0 to 480 m". */
+export const showStretch = (from: number, to: number, decimals = 0): string =>
+  `${showMetres(from, decimals, false)} to ${showMetres(to, decimals)}`
+
+/**
+ * Rounded to whole steps of the unit it is written in, or up to the next one where that is the safe side;
+ * where the site reads another unit, to three digits of it.
+ */
+export function showSteps(value: number, unit: string, up = false): string {
+  const own = unitShown(unit)
+  const found = findUnit(own)!
+  const step = own === unit ? 1 : 0.1
+  const steps = fromSi(value, found) / step
+  const whole = up ? Math.ceil(steps - 1e-6) : Math.round(steps)
+  return `${showNumber(whole * step)} ${own}`
+}
+
+/** A distance that is laid off with a tape: on a US site to the nearest thirty-second of an inch. */
+export const showTaped = (value: number, unit: string): string => {
+  const own = unitShown(unit)
+  return `${onTape(value, own) ?? showIn(value, own)} ${own}`
+}
+
+/** A value held in SI, written with its unit as the site reads it: "2.5 mm". Without a unit, in SI. */
 export function showQuantity(
   value: number,
   dimension: DimensionKey,
-  unit: string = dimensions[dimension].unit,
+  written: string = dimensions[dimension].unit,
   digits = 4,
 ): string {
-  const text = showIn(value, unit, digits)
+  const unit = unitShown(written)
+  const text = showBare(value, written, digits)
   // An angle stands close to its sign; everything else keeps its distance.
   if (unit === 'deg' || unit === '°') return `${text}°`
   return unit === '' ? text : `${text} ${unit}`

@@ -111,6 +111,7 @@ const rows: Partial<Record<DimensionKey, Row[]>> = {
     ['L/h', 1e-3 / 3600],
     ['m³/h m3/h', 1 / 3600],
     ['gal/min gpm', GALLON / 60],
+    ['gal/h gph', GALLON / 3600],
   ],
   voltage: [
     ['V', 1],

@@ -1,6 +1,8 @@
 import { GRAVITY, pipeMass, slingForce } from '../calculators/lifting'
 import { Problem } from '../problem'
-import { showNumber } from '../quantity/show'
+import { showNumber, showQuantity } from '../quantity/show'
+
+const kg = (mass: number) => showQuantity(mass, 'mass', 'kg')
 
 export type LiftMaterial = 'polyethylene' | 'concrete' | 'other'
 export type LiftMethod = 'textile' | 'chain' | 'plug' | 'hooks' | 'forks'
@@ -79,7 +81,7 @@ export function planLift(r: LiftRequest): LiftPlan {
   }
   if (!(each > 0)) throw new Problem('bad-lift', 'The mass must be more than nothing.', 'mass')
   const total = each * r.count
-  working.push(`${r.count} × ${showNumber(each)} kg = ${showNumber(total)} kg`)
+  working.push(`${r.count} × ${kg(each)} = ${kg(total)}`)
   const refused: string[] = []
   const open: string[] = []
   const reason = liftMethods[r.material][r.method]
@@ -100,15 +102,11 @@ export function planLift(r: LiftRequest): LiftPlan {
   const craneShare = r.cranePlate === null ? null : total / r.cranePlate
   if (craneShare === null) open.push('Read the plate of the crane for this reach.')
   else if (craneShare > 1)
-    refused.push(
-      `${showNumber(total)} kg is over the plate of ${showNumber(r.cranePlate!)} kg: fewer at a time.`,
-    )
+    refused.push(`${kg(total)} is over the plate of ${kg(r.cranePlate!)}: fewer at a time.`)
   const slingShare = r.slingTag === null || Number.isNaN(perLeg) ? null : perLeg / (r.slingTag * GRAVITY)
   if (r.slingTag === null) open.push('Read the tag of the sling.')
   else if (slingShare !== null && slingShare > 1)
-    refused.push(
-      `Each leg carries ${showNumber(perLeg / GRAVITY)} kg, its tag allows ${showNumber(r.slingTag)} kg.`,
-    )
+    refused.push(`Each leg carries ${kg(perLeg / GRAVITY)}, its tag allows ${kg(r.slingTag)}.`)
   return {
     each,
     total,

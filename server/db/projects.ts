@@ -5,6 +5,7 @@ import type { PointRule } from '#core/plan/points'
 import type { InterventionPoint } from '#core/procedure/types'
 import type { Role } from '#core/access'
 import type { ProfilePoint } from '#core/pressure/pack'
+import type { SiteUnits } from '#core/quantity/site-units'
 
 export interface PersonRow {
   id: string
@@ -25,9 +26,6 @@ export const findPerson = async (
     .where(by)
     .first()) ?? null
 
-/** The units in which figures are shown; what is typed may be in any. */
-export type Units = 'metric' | 'us'
-
 export interface ProjectSettings {
   rule: BandRule
   schools: Record<string, Record<string, string>>
@@ -38,7 +36,8 @@ export interface ProjectSettings {
   qualify?: Record<string, QualifyMode>
   /** s of notice that a witness is given */
   notice?: number
-  units?: Units
+  /** what figures are shown in; what is typed may be in any */
+  units?: SiteUnits
   /** local codes that apply, for documents */
   codes?: string
   /** what documents are headed with */
@@ -130,11 +129,14 @@ export interface Alignment {
   to: number
   profile: ProfilePoint[]
   facts: Record<string, number | string | boolean>
+  /** its course over the ground is known */
+  course: boolean
 }
 
 export async function alignmentsOf(db: Knex, project: string): Promise<Alignment[]> {
   const rows = await db('alignments')
     .select('id', 'line_key', 'name', 'material', 'from_station', 'to_station', 'profile', 'facts')
+    .select({ course: db.raw("path <> '[]'") })
     .where({ project })
     .orderBy('name')
   return rows.map(
@@ -147,6 +149,7 @@ export async function alignmentsOf(db: Knex, project: string): Promise<Alignment
       to_station: number
       profile: string
       facts: string
+      course: number
     }) => ({
       id: r.id,
       key: r.line_key,
@@ -156,6 +159,7 @@ export async function alignmentsOf(db: Knex, project: string): Promise<Alignment
       to: r.to_station,
       profile: JSON.parse(r.profile),
       facts: JSON.parse(r.facts),
+      course: r.course === 1,
     }),
   )
 }

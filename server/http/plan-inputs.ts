@@ -1,4 +1,5 @@
 import * as yup from 'yup'
+import { siteUnits } from '#core/quantity/site-units'
 import { uuid } from '#core/record/uuid'
 
 /** Bodies of what a project is set up and planned with. */
@@ -8,10 +9,7 @@ const typed = () => yup.string().strict().max(40).default('')
 export const projectBody = yup.object({
   name: words(160),
   zone: words(60),
-  units: yup
-    .string()
-    .oneOf(['metric', 'us'] as const)
-    .required(),
+  units: yup.string().oneOf(siteUnits).required(),
   codes: yup.string().strict().trim().max(2000).default(''),
   title: yup.string().strict().trim().max(160).default(''),
 })

@@ -1,3 +1,5 @@
+import { wordedIn } from '#core/quantity/site-units'
+import { showMetres } from '#core/quantity/show'
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
 import { elevationAt } from '#core/pressure/pack'
@@ -106,8 +108,9 @@ export async function planHalves(
   if (pack.state !== 'failed') throw new Problem('not-failed', 'Only a test that failed is halved.', 'pack')
   const { next, parts } = await halvingOf(db, project, pack)
   if (!next) throw new Problem('at-one-joint', 'One joint is left: there is nothing to part.', 'at')
+  const said = (s: number) => wordedIn(project.settings.units, () => showMetres(s, 1))
   if (!(at > next.from + 0.01 && at < next.to - 0.01))
-    throw new Problem('off-stretch', `Part it between ${next.from} and ${next.to} m.`, 'at')
+    throw new Problem('off-stretch', `Part it between ${said(next.from)} and ${said(next.to)}.`, 'at')
   if (parts.some((p) => p.tight === null))
     throw new Problem('still-open', 'A part is planned and not tested yet.', 'pack')
   const line = (await alignmentsOf(db, project.id)).find((l) => l.id === pack.alignment)!

@@ -74,6 +74,7 @@ export async function judgeOptions(
   return {
     rule: project.settings.rule,
     zone: project.zone,
+    units: project.settings.units ?? 'as-written',
     schools: project.settings.schools[procedureKey] ?? {},
     plan: project.settings.plan[procedureKey] ?? {},
     ...(project.settings.notice === undefined ? {} : { notice: project.settings.notice }),

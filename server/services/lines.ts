@@ -1,3 +1,5 @@
+import { wordedIn } from '#core/quantity/site-units'
+import { showQuantity } from '#core/quantity/show'
 import type { Knex } from 'knex'
 import { readAlignment } from '#core/line/alignment'
 import { writeAlignments } from '#core/line/geojson'
@@ -127,10 +129,11 @@ export async function changeLine(
   await inTransaction(db, async (trx) => {
     await freeKey(trx, project, line.key, id)
     const worked = await workedStations(trx, id)
+    const said = (s: number) => wordedIn(project.settings.units, () => showQuantity(s, 'length', 'm', 7))
     if (worked && worked.from < line.from)
-      throw new Problem('in-use', `Work is planned from station ${worked.from} m on.`, 'from')
+      throw new Problem('in-use', `Work is planned from station ${said(worked.from)} on.`, 'from')
     if (worked && worked.to > line.to)
-      throw new Problem('in-use', `Work is planned up to station ${worked.to} m.`, 'to')
+      throw new Problem('in-use', `Work is planned up to station ${said(worked.to)}.`, 'to')
     await saveLine(trx, { ...line, facts: { ...before.facts, ...line.facts } })
     const { from, to } = before
     await noteChange(trx, actor, 'plan-work', {

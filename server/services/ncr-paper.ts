@@ -29,21 +29,25 @@ export async function ncrPdf(
     return found && { mime: found.mime, sha256: found.sha256, bytes: found.bytes }
   }
   const [before, after] = await Promise.all([photoOf('raise'), photoOf('rework')])
-  const pdf = await runHeavy('ncr', {
-    ...{
-      number: ncr.number,
-      place: ncr.place,
-      state: ncr.state,
-      criterion: ncr.criterion,
-      reading: ncr.reading,
+  const pdf = await runHeavy(
+    'ncr',
+    {
+      ...{
+        number: ncr.number,
+        place: ncr.place,
+        state: ncr.state,
+        criterion: ncr.criterion,
+        reading: ncr.reading,
+      },
+      crew: crews.find((c) => c.id === ncr.crew)?.name ?? '',
+      repeat: { times: repeat?.times ?? 1, before: (repeat?.before ?? []).map((b) => b.number) },
+      story: stands
+        .filter((e) => told.has(e.kind))
+        .map((e) => ({ kind: e.kind, payload: e.payload, by: people[e.person] ?? '', at: e.recordedAt })),
+      ...{ before, after, digest: entries.at(-1)?.hash ?? '' },
+      project: { name: project.name, zone: project.zone },
     },
-    crew: crews.find((c) => c.id === ncr.crew)?.name ?? '',
-    repeat: { times: repeat?.times ?? 1, before: (repeat?.before ?? []).map((b) => b.number) },
-    story: stands
-      .filter((e) => told.has(e.kind))
-      .map((e) => ({ kind: e.kind, payload: e.payload, by: people[e.person] ?? '', at: e.recordedAt })),
-    ...{ before, after, digest: entries.at(-1)?.hash ?? '' },
-    project: { name: project.name, zone: project.zone },
-  })
+    project.settings.units,
+  )
   return { number: ncr.number, pdf: Buffer.from(pdf) }
 }

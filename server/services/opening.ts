@@ -1,6 +1,6 @@
 import type { Knex } from 'knex'
 import type { FactValue } from '#core/formula/formula'
-import { readFact, typedFact } from '#core/procedure/facts'
+import { readFact } from '#core/procedure/facts'
 import type { Procedure, ProcedureFact } from '#core/procedure/types'
 import { Problem } from '#core/problem'
 import { inTransaction } from '../db/connection'
@@ -36,8 +36,8 @@ export interface Opening {
   places: ItemPlace[]
   /** facts that neither items nor the line give, with what the form starts with */
   facts: ProcedureFact[]
-  /** the joint before of the same crew and line, with what was typed there: offered, never filled in */
-  before: { number: string; facts: Record<string, string | boolean> } | null
+  /** the joint before of the same crew and line, with its facts (SI): offered, never filled in */
+  before: { number: string; facts: Record<string, FactValue> } | null
 }
 
 interface Plan {
@@ -95,7 +95,7 @@ async function typedBefore(
   const known = asked.filter((f) => last.facts[f.key] !== undefined)
   return {
     number: last.number,
-    facts: Object.fromEntries(known.map((f) => [f.key, typedFact(f, last.facts[f.key]!)])),
+    facts: Object.fromEntries(known.map((f) => [f.key, last.facts[f.key]!])),
   }
 }
 

@@ -23,10 +23,15 @@ export async function overview(db: Knex, project: Project, actor: Actor) {
     facts,
   }))
   return {
-    project: { key: project.key, name: project.name, zone: project.zone },
+    project: {
+      key: project.key,
+      name: project.name,
+      zone: project.zone,
+      units: project.settings.units ?? ('as-written' as const),
+    },
     roles: actor.roles,
     crew: actor.crew,
-    lines: lines.map(({ id, key, name, material, from, to, profile }) => ({
+    lines: lines.map(({ id, key, name, material, from, to, profile, course }) => ({
       id,
       key,
       name,
@@ -34,6 +39,7 @@ export async function overview(db: Knex, project: Project, actor: Actor) {
       from,
       to,
       profile,
+      course,
     })),
     crews,
     people,

@@ -151,7 +151,7 @@ async function keepLog(
 ): Promise<TestEvaluation> {
   const role = actingRole(actor, 'run-test')
   const { csv, map, reason } = taken
-  const log = await runHeavy('log', await logInput(db, project, pack, taken))
+  const log = await runHeavy('log', await logInput(db, project, pack, taken), project.settings.units)
   const bytes = Buffer.from(csv, 'utf8')
   const file = {
     id: uuidv7(),
@@ -215,7 +215,7 @@ export async function lookAtFile(
 ) {
   actingRole(actor, 'run-test')
   const pack = await packOf(db, actor, id)
-  return runHeavy('look', await logInput(db, project, pack, log))
+  return runHeavy('look', await logInput(db, project, pack, log), project.settings.units)
 }
 
 /** Ends a streamed run: the samples become the log. */

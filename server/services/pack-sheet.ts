@@ -1,3 +1,4 @@
+import { wordedIn } from '#core/quantity/site-units'
 import type { Knex } from 'knex'
 import { stateAt } from '#core/judgement/ahead'
 import { standing } from '#core/judgement/standing'
@@ -97,31 +98,38 @@ export async function readyOf(
       .filter((e) => e.kind === 'confirmation' && e.payload.answer === 'yes')
       .map((e) => [e.step ?? '', people.find((p) => p.id === e.person)?.name ?? '']),
   )
-  return readyList({
-    now,
-    testPressure: pack.design.testPressure,
-    sight: couldSee(testOf(pack, project.settings.rule)),
-    plan,
-    material: line.material,
-    methodMaterial: pack.design.methodMaterial,
-    confirmed,
-    joints: joints.filter(stays).map((j) => ({
-      id: j.id,
-      number: j.number,
-      ...readiness(j, now),
-      heldSteps: j.summary.holds.filter((h) => !h.afterTest).length,
-    })),
-    ncrs: ncrs.map((n) => ({
-      id: n.id,
-      number: n.number,
-      open: n.state !== 'closed',
-      conceded: n.disposition === 'use-as-is',
-    })),
-    reaches: within.map((r) => ({ id: r.id, name: r.name, state: r.state })),
-    gauge: gauge
-      ? { id: gauge.id, name: gauge.name, max: gauge.max, calibratedUntil: Date.parse(gauge.calibratedUntil) }
-      : null,
-  })
+  return wordedIn(project.settings.units, () =>
+    readyList({
+      now,
+      testPressure: pack.design.testPressure,
+      sight: couldSee(testOf(pack, project.settings.rule)),
+      plan,
+      material: line.material,
+      methodMaterial: pack.design.methodMaterial,
+      confirmed,
+      joints: joints.filter(stays).map((j) => ({
+        id: j.id,
+        number: j.number,
+        ...readiness(j, now),
+        heldSteps: j.summary.holds.filter((h) => !h.afterTest).length,
+      })),
+      ncrs: ncrs.map((n) => ({
+        id: n.id,
+        number: n.number,
+        open: n.state !== 'closed',
+        conceded: n.disposition === 'use-as-is',
+      })),
+      reaches: within.map((r) => ({ id: r.id, name: r.name, state: r.state })),
+      gauge: gauge
+        ? {
+            id: gauge.id,
+            name: gauge.name,
+            max: gauge.max,
+            calibratedUntil: Date.parse(gauge.calibratedUntil),
+          }
+        : null,
+    }),
+  )
 }
 
 /** Of the gauge, kept among the parameters of a pack. */

@@ -1,3 +1,4 @@
+import { wordedIn } from '#core/quantity/site-units'
 import type { Knex } from 'knex'
 import { standing } from '#core/judgement/standing'
 import { afterTest } from '#core/pressure/after'
@@ -37,7 +38,9 @@ function unitsBefore(text: string): Partial<LogMap> {
 /** What a log says by the pack's method; a test whose figures are missing says which. */
 function evaluate(pack: Pack, project: Project, log: PressureLog, marks: readonly Mark[]): TestEvaluation {
   try {
-    return evaluateLog(testOf(pack, project.settings.rule), log.samples, eventsOf(marks, log.startedAt))
+    return wordedIn(project.settings.units, () =>
+      evaluateLog(testOf(pack, project.settings.rule), log.samples, eventsOf(marks, log.startedAt)),
+    )
   } catch (error) {
     if (!(error instanceof Problem)) throw error
     return {
@@ -83,7 +86,13 @@ const ARRIVALS = 20
 
 async function watch(db: Knex, project: Project, pack: Pack, marks: readonly Mark[]): Promise<Watched> {
   const { count, received } = await samplesMark(db, pack.id)
-  const key = [count, received, ...marks.map((m) => m.id), project.settings.rule].join(' ')
+  const key = [
+    count,
+    received,
+    ...marks.map((m) => m.id),
+    project.settings.rule,
+    project.settings.units,
+  ].join(' ')
   const known = watched.get(pack.id)
   if (known?.key === key) return known
   const rows = await samplesOf(db, pack.id)

@@ -2,16 +2,17 @@ import { IANAZone } from 'luxon'
 import type { Knex } from 'knex'
 import type { BandRule } from '#core/calculators/guard-band'
 import { Problem } from '#core/problem'
+import type { SiteUnits } from '#core/quantity/site-units'
 import { inTransaction } from '../db/connection'
 import { insertMembership, insertProject, isKeeper, saveProject } from '../db/people'
-import { findPerson, findProject, type Project, type ProjectSettings, type Units } from '../db/projects'
+import { findPerson, findProject, type Project, type ProjectSettings } from '../db/projects'
 import { noteChange } from './changes'
 import type { Actor } from './record'
 
 export interface ProjectTyped {
   name: string
   zone: string
-  units: Units
+  units: SiteUnits
   codes: string
   title: string
 }

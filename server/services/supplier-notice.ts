@@ -68,13 +68,17 @@ export async function supplierNotice(
   }
   const { number, supplier, orderNumber, receivedAt, state } = delivery
   const deviations = delivery.lines.filter((l) => l.result !== 'right')
-  const pdf = await runHeavy('notice', {
-    delivery: { number, supplier, orderNumber, receivedAt, state },
-    project: { name: project.name, zone: project.zone },
-    author: actor.name,
-    deviations,
-    found,
-    photos,
-  })
+  const pdf = await runHeavy(
+    'notice',
+    {
+      delivery: { number, supplier, orderNumber, receivedAt, state },
+      project: { name: project.name, zone: project.zone },
+      author: actor.name,
+      deviations,
+      found,
+      photos,
+    },
+    project.settings.units,
+  )
   return { name: number, pdf: Buffer.from(pdf) }
 }

@@ -1,3 +1,5 @@
+import { wordedIn } from '#core/quantity/site-units'
+import { showStretch } from '#core/quantity/show'
 import type { Knex } from 'knex'
 import { shelfEnd } from '#core/lots/shelf-life'
 import { deliveriesOf } from '../db/deliveries'
@@ -167,7 +169,7 @@ export async function today(
           place: p.number,
           station: p.from,
           crew: null,
-          detail: `${p.from.toFixed(0)} to ${p.to.toFixed(0)} m`,
+          detail: wordedIn(project.settings.units, () => showStretch(p.from, p.to)),
           since: null,
           due: Date.parse(p.dueAt),
         })

@@ -13,18 +13,18 @@ import { freshJoint } from './fresh-joint'
 let db: Knex
 let sorrel: Client
 let ines: Client
-let rhona: Client
+let tam: Client
 let petra: Client
 let admin: Client
 let joint: string
 
 beforeAll(async () => {
   db = asOwner(inject('data'))
-  ;[sorrel, ines, rhona, petra, admin] = (await signedIn(
+  ;[sorrel, ines, tam, petra, admin] = (await signedIn(
     inject('address'),
     'sorrel',
     'ines',
-    'rhona',
+    'tam',
     'petra',
     'admin',
   )) as [Client, Client, Client, Client, Client]
@@ -45,8 +45,8 @@ const stateOf = async () => (await db('joints').where({ id: joint }).first('stat
 describe('a joint', () => {
   const answered = yes()
   it('is withdrawn by an engineer alone, with a reason and the PIN', async () => {
-    expect((await send(rhona, answered)).status).toBe(200)
-    for (const who of [rhona, ines, admin])
+    expect((await send(tam, answered)).status).toBe(200)
+    for (const who of [tam, ines, admin])
       expect((await withdraw(who, `joints/${joint}`)).problem?.code).toBe('forbidden')
     expect((await withdraw(petra, `joints/${joint}`, { secret: '0000' })).status).toBeGreaterThan(400)
     expect((await withdraw(petra, `joints/${joint}`, { reason: ' ' })).problem?.field).toBe('reason')
@@ -58,9 +58,9 @@ describe('a joint', () => {
     expect((await sorrel.get(`${base}/joints/${joint}`)).status).toBe(404)
   })
   it('takes no entry any more; what it has already is known again', async () => {
-    expect((await send(rhona, yes('tools'))).problem).toMatchObject({ code: 'withdrawn', field: 'entries' })
-    expect((await send(rhona, yes('tools'))).problem?.message).toContain(reason)
-    expect((await send(rhona, answered)).status).toBe(200)
+    expect((await send(tam, yes('tools'))).problem).toMatchObject({ code: 'withdrawn', field: 'entries' })
+    expect((await send(tam, yes('tools'))).problem?.message).toContain(reason)
+    expect((await send(tam, answered)).status).toBe(200)
     expect((await withdraw(petra, `joints/${joint}`)).problem?.code).toBe('withdrawn')
   })
   it('holds no test back: the ready list does not speak of it', async () => {
@@ -81,10 +81,10 @@ describe('a joint', () => {
       ...{ id: uuidv7(), kind: 'correction', step: null, recordedAt: new Date().toISOString() },
       payload: { strikes: id, reason: 'The ditch was moved instead.' },
     }
-    expect((await send(rhona, strike)).problem?.code).toBe('forbidden')
+    expect((await send(tam, strike)).problem?.code).toBe('forbidden')
     expect((await send(ines, strike)).status).toBe(200)
     expect(await stateOf()).toBe('in-work')
-    expect((await send(rhona, yes('tools'))).status).toBe(200)
+    expect((await send(tam, yes('tools'))).status).toBe(200)
   })
   it('that is not open is taken off the plan instead', async () => {
     const planned = await db('joints').whereNull('procedure_id').first('id')

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { showCount } from '#core/quantity/show'
+import { showCount, showMetres } from '#core/quantity/show'
 import { uuidv7 } from 'uuidv7'
 import type { Trace } from '~/drawings/trace-graph'
 import { useSession } from '~/stores/session'
@@ -100,7 +100,7 @@ async function go() {
                 :aria-label="j.number"
                 @change="toggle(j.id)"
               /><strong>{{ j.number }}</strong
-              ><span class="muted">{{ j.station.toFixed(0) }} m · {{ trace.crews[j.crew] }}</span
+              ><span class="muted">{{ showMetres(j.station, 0) }} · {{ trace.crews[j.crew] }}</span
               ><span v-if="j.ncr" class="muted">{{ j.ncr }} is open</span></label
             >
           </li>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { siteTicks } from '~/drawings/site-ticks'
+import { unitShown } from '#core/quantity/site-units'
 import { useElementSize } from '@vueuse/core'
 import { scaleLinear } from 'd3-scale'
 import { elevationAt, type ProfilePoint } from '#core/pressure/pack'
@@ -42,12 +44,15 @@ const path = (points: readonly ProfilePoint[]) =>
       role="img"
       aria-label="Long section of the line"
     >
-      <g v-for="t in y.ticks(4)" :key="`y ${t}`">
-        <line :x1="58" :x2="width - 14" :y1="y(t)" :y2="y(t)" stroke="var(--hair)" />
-        <text x="50" :y="y(t) + 4" text-anchor="end">{{ t }} m</text>
+      <g v-for="t in siteTicks(y.domain()[0]!, y.domain()[1]!, 4)" :key="`y ${t.at}`">
+        <line :x1="58" :x2="width - 14" :y1="y(t.at)" :y2="y(t.at)" stroke="var(--hair)" />
+        <text x="50" :y="y(t.at) + 4" text-anchor="end">{{ t.text }} {{ unitShown('m') }}</text>
       </g>
-      <g v-for="t in x.ticks(Math.max(2, Math.floor(width / 130)))" :key="`x ${t}`">
-        <text :x="x(t)" :y="HEIGHT - 8" text-anchor="middle">{{ t }}</text>
+      <g
+        v-for="t in siteTicks(x.domain()[0]!, x.domain()[1]!, Math.max(2, Math.floor(width / 130)))"
+        :key="`x ${t.at}`"
+      >
+        <text :x="x(t.at)" :y="HEIGHT - 8" text-anchor="middle">{{ t.text }}</text>
       </g>
       <polyline
         v-if="ground.length > 1"

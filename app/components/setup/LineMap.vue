@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import { findUnit } from '#core/quantity/units'
+import { unitShown } from '#core/quantity/site-units'
+import { showMetres } from '#core/quantity/show'
 import { useElementSize } from '@vueuse/core'
 import type { PathPoint } from '#core/line/alignment'
 
@@ -31,8 +34,9 @@ const drawn = computed(() => {
   const y = (m: number) => HEIGHT - EDGE - (m - south) * scale - (room.y - (north - south) * scale) / 2
   const points = metres.value.map((m) => ({ x: x(m.east), y: y(m.north) }))
   const round = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000, 50_000]
-  const bar = round.findLast((m) => m * scale <= 160) ?? 1
-  return { points, bar, barWidth: bar * scale }
+  const unit = findUnit(unitShown('m'))!
+  const bar = round.findLast((n) => n * unit.factor * scale <= 160) ?? 1
+  return { points, bar: `${bar} ${unit.symbol}`, barWidth: bar * unit.factor * scale }
 })
 </script>
 
@@ -43,7 +47,7 @@ const drawn = computed(() => {
       :width="width"
       :height="HEIGHT"
       role="img"
-      :aria-label="`The line from above, ${path.at(-1)!.station.toFixed(1)} m long`"
+      :aria-label="`The line from above, ${showMetres(path.at(-1)!.station, 1)} long`"
     >
       <polyline
         :points="drawn.points.map((p) => `${p.x},${p.y}`).join(' ')"
@@ -61,13 +65,13 @@ const drawn = computed(() => {
         stroke-width="2"
       />
       <circle :cx="drawn.points.at(-1)!.x" :cy="drawn.points.at(-1)!.y" r="6" fill="var(--ink)" />
-      <text :x="drawn.points[0]!.x + 10" :y="drawn.points[0]!.y - 8">0 m</text>
+      <text :x="drawn.points[0]!.x + 10" :y="drawn.points[0]!.y - 8">{{ showMetres(0, 0) }}</text>
       <text :x="drawn.points.at(-1)!.x + 10" :y="drawn.points.at(-1)!.y - 8">
-        {{ path.at(-1)!.station.toFixed(1) }} m
+        {{ showMetres(path.at(-1)!.station, 1) }}
       </text>
       <g :transform="`translate(${EDGE} ${HEIGHT - 8})`">
         <path :d="`M0 -5v5h${drawn.barWidth}v-5`" fill="none" stroke="var(--muted)" stroke-width="1.5" />
-        <text :x="drawn.barWidth + 8" y="1">{{ drawn.bar }} m</text>
+        <text :x="drawn.barWidth + 8" y="1">{{ drawn.bar }}</text>
       </g>
       <g :transform="`translate(${width - 26} 34)`">
         <path d="M0 14V-14m-6 8l6 -8l6 8" fill="none" stroke="var(--muted)" stroke-width="1.5" />

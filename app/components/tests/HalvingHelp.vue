@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { scaleLinear } from 'd3-scale'
-import { showNumber } from '#core/quantity/show'
+import { showNumber, showQuantity } from '#core/quantity/show'
 import type { Halving } from '../../../server/services/halving'
 import { useSession } from '~/stores/session'
 import { packStateWords } from '~/words'
@@ -35,7 +35,7 @@ async function plan() {
   }
 }
 const open = computed(() => data.value?.parts.some((p) => p.tight === null) ?? false)
-const metres = (m: number) => `${showNumber(Math.round(m * 10) / 10, 6)} m`
+const metres = (m: number) => showQuantity(Math.round(m * 10) / 10, 'length', 'm', 6)
 const order = [
   'Valves and closures first: they leak most often, and are seen without digging.',
   'Joints that lie open, with a torch and dry paper.',

@@ -26,7 +26,7 @@ const silent = computed(() => showDuration(Math.round(props.run.contact.silent))
         run.last ? showQuantity(run.last.pressure, 'pressure', 'kPa', 5) : 'No reading yet'
       }}</span>
       <span v-if="run.last && run.last.pipe !== null" class="beside"
-        >pipe {{ run.last.pipe.toFixed(1) }} °C</span
+        >pipe {{ showQuantity(run.last.pipe, 'temperature', '°C', 3) }}</span
       >
       <span v-if="run.last && run.last.makeup !== null" class="beside"
         >added {{ showQuantity(run.last.makeup, 'volume', 'L', 4) }}</span

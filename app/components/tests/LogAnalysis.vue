@@ -1,19 +1,19 @@
 <script setup lang="ts">
 import type { Analysis } from '#core/pressure/analysis'
-import { showNumber, showQuantity } from '#core/quantity/show'
+import { showBare, showNumber, showQuantity } from '#core/quantity/show'
 
 /** What a log says beyond its verdict, each with how it was worked out. */
 const props = defineProps<{ analysis: Analysis }>()
-const litres = (v: number) => `${showNumber(v, 3)} L/h`
+const litres = (v: number, digits = 3) => showQuantity(v / 3.6e6, 'flow', 'L/h', digits)
 const kPa = (v: number) => showQuantity(v, 'pressure', 'kPa', 3)
-const rate = (perSecond: number) => `${showNumber((perSecond * 3600) / 1000, 3)} kPa/h`
+const rate = (perSecond: number) => `${showQuantity(perSecond * 3600, 'pressure', 'kPa', 3)}/h`
 const rows = computed(() => {
   const a = props.analysis
   const out: { title: string; value: string; how: string; warn?: boolean }[] = []
   if (a.slope)
     out.push({
       title: 'Trend of the hold',
-      value: `${rate(a.slope.slope)} ± ${showNumber((a.slope.half * 3600) / 1000, 2)}`,
+      value: `${rate(a.slope.slope)} ± ${showBare(a.slope.half * 3600, 'kPa', 2)}`,
       how: 'median of all slopes; 95 % interval, widened for readings that hang together',
     })
   if (a.temperature)
@@ -25,13 +25,13 @@ const rows = computed(() => {
   if (a.leak !== null && a.detectable !== null)
     out.push({
       title: a.leak < 0 ? 'Rises as if so much came in' : 'Falls as if so much was lost',
-      value: `${litres(Math.abs(a.leak))} ± ${showNumber(a.detectable, 2)}`,
+      value: `${litres(Math.abs(a.leak))} ± ${showBare(a.detectable / 3.6e6, 'L/h', 2)}`,
       how: 'trend × V·(1/K + c·D/(e·E))',
     })
   if (a.detectable !== null)
     out.push({
       title: 'Least that this log could show',
-      value: `${showNumber(a.detectable, 2)} L/h`,
+      value: litres(a.detectable, 2),
       how: 'half the interval: what is smaller is lost in it',
     })
   if (a.hole !== null)
@@ -43,7 +43,7 @@ const rows = computed(() => {
   if (a.air)
     out.push({
       title: 'Air in the line',
-      value: `${showNumber(a.air.litres, 3)} L, ${showNumber(a.air.share * 100, 2)} %`,
+      value: `${showQuantity(a.air.litres / 1000, 'volume', 'L', 3)}, ${showNumber(a.air.share * 100, 2)} %`,
       how: 'water added from a fifth to nine tenths of the pressure, by Boyle; over 2 % vent and begin again',
       warn: a.air.share > 0.02,
     })
@@ -100,7 +100,7 @@ const parts = computed(() => {
         </svg>
         <span class="value"
           >{{ kPa(b.value)
-          }}<template v-if="b.half > 0"> ± {{ showNumber(analysis.creep.half / 1000, 2) }}</template></span
+          }}<template v-if="b.half > 0"> ± {{ showBare(analysis.creep.half, 'kPa', 2) }}</template></span
         >
       </div>
       <p class="muted small">

@@ -1,14 +1,19 @@
 <script setup lang="ts">
+import { findUnit, toSi } from '#core/quantity/units'
+import { unitShown } from '#core/quantity/site-units'
 /** A reading typed from a chart gauge, with the number pad where there are gloves. */
 const open = defineModel<boolean>({ required: true })
 const props = defineProps<{
   send: (reading: { pressure: number; pipe: number | null; makeup: number | null }) => Promise<void>
 }>()
 type Key = 'pressure' | 'pipe' | 'makeup'
-const fields: { key: Key; title: string; factor: number; must: boolean }[] = [
-  { key: 'pressure', title: 'Pressure, kPa', factor: 1000, must: true },
-  { key: 'pipe', title: 'Pipe, °C', factor: 1, must: false },
-  { key: 'makeup', title: 'Water added so far, L', factor: 1e-3, must: false },
+const field = (key: Key, title: string, unit: string, must = false) => ({
+  ...{ key, must, unit: unitShown(unit), title: `${title}, ${unitShown(unit)}` },
+})
+const fields = [
+  field('pressure', 'Pressure', 'kPa', true),
+  field('pipe', 'Pipe', '°C'),
+  field('makeup', 'Water added so far', 'L'),
 ]
 const typed = reactive<Record<Key, string>>({ pressure: '', pipe: '', makeup: '' })
 const at = ref<Key>('pressure')
@@ -31,7 +36,8 @@ const read = (text: string) => Number(text.trim().replace('−', '-').replace(',
 async function go() {
   const wrong = fields.find((f) => (typed[f.key].trim() ? !Number.isFinite(read(typed[f.key])) : f.must))
   if (wrong) return void (fault.value = `${wrong.title}: type a number.`)
-  const value = (f: (typeof fields)[number]) => (typed[f.key].trim() ? read(typed[f.key]) * f.factor : null)
+  const value = (f: (typeof fields)[number]) =>
+    typed[f.key].trim() ? toSi(read(typed[f.key]), findUnit(f.unit)!) : null
   const [pressure, pipe, makeup] = fields.map(value)
   busy.value = true
   try {

@@ -1,12 +1,25 @@
 <script setup lang="ts">
+import { unitOfFact } from '#core/procedure/facts'
+import { readQuantity } from '#core/quantity/read'
+import { showQuantity } from '#core/quantity/show'
 import type { ProcedureFact } from '#core/procedure/types'
 
 /** One fact of a joint: a number with its unit, one of a few words, or yes and no. */
 const props = defineProps<{ fact: ProcedureFact; fault?: string }>()
 const value = defineModel<string | boolean>({ required: true })
+const bound = (text?: string) => {
+  const { dimension } = props.fact
+  if (text === undefined) return '…'
+  if (dimension === 'flag' || dimension === 'word') return text
+  return showQuantity(
+    readQuantity(text, dimension, { bareUnit: props.fact.unit }),
+    dimension,
+    props.fact.unit,
+  )
+}
 const hint = computed(() =>
   props.fact.min !== undefined || props.fact.max !== undefined
-    ? `${props.fact.min ?? '…'} to ${props.fact.max ?? '…'}`
+    ? `${bound(props.fact.min)} to ${bound(props.fact.max)}`
     : '',
 )
 </script>
@@ -30,7 +43,7 @@ const hint = computed(() =>
       :aria-label="fact.title"
       :placeholder="hint"
       maxlength="40"
-      ><template v-if="fact.unit" #suffix>{{ fact.unit }}</template></ElInput
+      ><template v-if="fact.unit" #suffix>{{ unitOfFact(fact) }}</template></ElInput
     >
     <span v-if="fault" class="fault" role="alert">{{ fault }}</span>
   </div>

@@ -3,7 +3,7 @@ import type { Judgement, StepJudgement } from '#core/judgement/types'
 import type { CompiledProcedure } from '#core/procedure/compile'
 import { atEnd, ends, plainKey, type End } from '#core/procedure/ends'
 import type { FactValue } from '#core/formula/formula'
-import { showIn } from '#core/quantity/show'
+import { showQuantity } from '#core/quantity/show'
 import { endWords } from '~/words'
 
 /**
@@ -110,7 +110,7 @@ function goTo(end: End) {
         :stroke-width="m.drawn ? 3.5 : 2"
         :stroke-dasharray="m.drawn ? undefined : '3 4'"
       >
-        <title>{{ showIn(m.at, 'mm', 4) }} mm</title>
+        <title>{{ showQuantity(m.at, 'length', 'mm') }}</title>
       </line>
       <text
         :x="e.end === 'upstream' ? 6 : W - 6"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { showMetres } from '#core/quantity/show'
 import { useDebounceFn } from '@vueuse/core'
-import { startOf } from '#core/procedure/facts'
+import { startOf, typedFact } from '#core/procedure/facts'
 import type { Item, ItemPlace } from '../../../server/db/items'
 import type { Opening } from '../../../server/services/opening'
 import { useSession } from '~/stores/session'
@@ -32,10 +33,15 @@ onMounted(() => Promise.all(places.map((p) => offer(p))).catch((e: ApiProblem) =
 /** What the crew typed at the joint before, while it differs from what stands here. */
 const like = computed(() => {
   const { before } = props.opening
-  const differs = Object.entries(before?.facts ?? {}).some(([key, v]) => typed[key] !== v)
-  return differs ? before : null
+  const facts = Object.fromEntries(
+    props.opening.facts
+      .filter((f) => before?.facts[f.key] !== undefined)
+      .map((f) => [f.key, typedFact(f, before!.facts[f.key]!)]),
+  )
+  const differs = Object.entries(facts).some(([key, v]) => typed[key] !== v)
+  return before && differs ? { number: before.number, facts } : null
 })
-const takeOver = () => Object.assign(typed, props.opening.before!.facts)
+const takeOver = () => Object.assign(typed, like.value!.facts)
 const complete = computed(
   () => places.every((p) => chosen[p]) && props.opening.facts.every((f) => f.optional || typed[f.key] !== ''),
 )
@@ -50,7 +56,7 @@ async function open() {
   try {
     const items = Object.fromEntries(places.map((p) => [p, chosen[p]]))
     await api(`${session.base}/joints/${props.joint.id}/open`, {
-      body: { ...items, facts: Object.fromEntries(Object.entries(typed).filter(([, v]) => v !== '')) },
+      body: { ...items, facts: withUnits(typed, props.opening.facts) },
     })
     emit('opened')
   } catch (error) {
@@ -68,7 +74,7 @@ const title = (i: Item) => `${i.serial} · ${i.item} · lot ${i.lot}`
     <div class="page-head">
       <StateGlyph state="not-started" :size="40" />
       <h1>Open joint {{ joint.number }}</h1>
-      <span class="muted">station {{ joint.station.toFixed(1) }} m</span>
+      <span class="muted">station {{ showMetres(joint.station, 1) }}</span>
     </div>
     <p>
       <strong>{{ opening.procedure.title }}</strong>, revision {{ opening.procedure.revision }}.

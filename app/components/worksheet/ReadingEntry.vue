@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { unitShown, withUnit } from '#core/quantity/site-units'
 import { readQuantity } from '#core/quantity/read'
 import { Problem } from '#core/problem'
 import type { Check } from '#core/checks/registry'
@@ -60,9 +61,9 @@ watch(
     if (typed.value.some((t) => t.trim() === '')) return emit('change', null)
     try {
       const values = typed.value.map((t, i) =>
-        readQuantity(t, props.check.quantity, { field: place(i + 1), bareUnit: props.check.unit }),
+        readQuantity(t, props.check.quantity, { field: place(i + 1), bareUnit: unitShown(props.check.unit) }),
       )
-      emit('change', { values, typed: typed.value.map((t) => t.trim()), instrument: instrument.value })
+      emit('change', { values, typed: typed.value.map(asTyped), instrument: instrument.value })
     } catch (error) {
       if (!(error instanceof Problem)) throw error
       fault.value = error.message
@@ -83,6 +84,11 @@ function advance() {
     active.value++
     inputs.value[active.value]?.focus()
   } else emit('submit')
+}
+/** As it is kept: where the unit beside the field is not the one of the procedure, it goes with the number. */
+function asTyped(text: string): string {
+  const { unit } = props.check
+  return unitShown(unit) === unit ? text.trim() : withUnit(text.trim(), unit)
 }
 const due = (i: Instrument) => Date.parse(i.calibratedUntil) < props.now
 const carry = useCarry()
@@ -122,7 +128,7 @@ defineExpose({ clear, put })
               @focus="active = i - 1"
               @keydown.enter.prevent="advance"
             />
-            <span class="unit">{{ check.unit }}</span>
+            <span class="unit">{{ unitShown(check.unit) }}</span>
           </span>
         </label>
       </div>

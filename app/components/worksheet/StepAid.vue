@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { unitShown } from '#core/quantity/site-units'
 import { findCalculator } from '#core/calculators/registry'
 import { dimensions } from '#core/quantity/dimension'
 import { showIn, showNumber } from '#core/quantity/show'
@@ -18,7 +19,7 @@ const given = computed(() => {
     const { kind, dimension, unit } = calculator.value.inputs[name]!.describe
     if (typeof value === 'boolean' || typeof value === 'string') out[name] = String(value)
     if (typeof value !== 'number' || !Number.isFinite(value)) continue
-    const own = unit ?? (dimension ? dimensions[dimension].unit : '')
+    const own = unitShown(unit ?? (dimension ? dimensions[dimension].unit : ''))
     out[name] = (kind === 'quantity' && own ? showIn(value, own, 6) : showNumber(value, 6))
       .replace(/−/g, '-')
       .replace(/[\s\u202f]+(?=\d)/g, '')

@@ -6,7 +6,7 @@ import { standing } from '#core/judgement/standing'
 import type { Judgement, StepJudgement } from '#core/judgement/types'
 import type { CompiledProcedure } from '#core/procedure/compile'
 import type { Entry } from '#core/record/entry'
-import { showQuantity } from '#core/quantity/show'
+import { showQuantity, showTaped } from '#core/quantity/show'
 import { barsOf } from '~/checks/bars'
 import type { Answer, CheckForm } from '~/checks/form'
 import { checkForms } from '~/checks/forms'
@@ -123,11 +123,9 @@ defineExpose({
 
     <p v-if="judged.value !== null" class="mark">
       <span class="reading">{{
-        showQuantity(
-          judged.value,
-          check.kind === 'calculated' ? check.quantity : 'length',
-          'unit' in check ? check.unit : 'mm',
-        )
+        check.kind === 'calculated'
+          ? showQuantity(judged.value, check.quantity, check.unit)
+          : showTaped(judged.value, 'unit' in check ? (check.unit ?? 'mm') : 'mm')
       }}</span><span v-if="check.kind === 'mark'" class="muted"> from the {{ check.from }}</span>
     </p>
 

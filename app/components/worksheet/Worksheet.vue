@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { showMetres, showStretch } from '#core/quantity/show'
 import { uuidv7 } from 'uuidv7'
 import { useSession } from '~/stores/session'
 import { definitionOf } from '#core/checks/registry'
@@ -159,8 +160,8 @@ const move = (by: number) => {
 /** where it lies on its line */
 const where = computed(() => {
   const s = sheet.value?.subject
-  if (s && 'station' in s) return `station ${s.station.toFixed(1)} m`
-  return s && 'from' in s ? `${s.from.toFixed(0)} to ${s.to.toFixed(0)} m` : ''
+  if (s && 'station' in s) return `station ${showMetres(s.station, 1)}`
+  return s && 'from' in s ? showStretch(s.from, s.to) : ''
 })
 const bar = ref<InstanceType<typeof WorkBar> | null>(null)
 

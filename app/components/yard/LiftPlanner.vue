@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { unitShown } from '#core/quantity/site-units'
+import { showQuantity } from '#core/quantity/show'
 import { readQuantity } from '#core/quantity/read'
 import { Problem } from '#core/problem'
 import { planLift, type LiftMaterial, type LiftMethod } from '#core/yard/lift'
@@ -32,7 +34,11 @@ watch(
   (item) => {
     const article = articles.value.find((a) => a.item === item)
     if (article)
-      Object.assign(form, { mass: `${article.mass} kg`, material: 'polyethylene', method: 'textile' })
+      Object.assign(form, {
+        mass: showQuantity(article.mass ?? 0, 'mass', 'kg', 6),
+        material: 'polyethylene',
+        method: 'textile',
+      })
   },
 )
 onMounted(() => (form.item = articles.value.find((a) => a.kind === 'pipe')?.item ?? ''))
@@ -46,9 +52,9 @@ const methods: [LiftMethod, string][] = [
 const result = computed(() => {
   try {
     const length = (key: 'od' | 'id' | 'length') =>
-      readQuantity(form[key], 'length', { field: key, bareUnit: key === 'length' ? 'm' : 'mm' })
+      readQuantity(form[key], 'length', { field: key, bareUnit: unitShown(key === 'length' ? 'm' : 'mm') })
     const mass = (key: 'mass' | 'plate' | 'tag') =>
-      form[key].trim() ? readQuantity(form[key], 'mass', { field: key, bareUnit: 'kg' }) : null
+      form[key].trim() ? readQuantity(form[key], 'mass', { field: key, bareUnit: unitShown('kg') }) : null
     const size =
       mass('mass') === null && form.od.trim()
         ? {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { unitShown } from '#core/quantity/site-units'
 import { readQuantity } from '#core/quantity/read'
-import { showNumber } from '#core/quantity/show'
+import { showQuantity } from '#core/quantity/show'
 import { Problem } from '#core/problem'
 import { planStack, type StackMaterial } from '#core/yard/stack'
 import { useSession } from '~/stores/session'
@@ -33,9 +34,9 @@ watch(
       Object.assign(form, {
         material: 'plastic',
         nominal: `${od * 1000} mm`,
-        od: `${od * 1000} mm`,
+        od: showQuantity(od, 'length', 'mm', 6),
         length: '12 m',
-        mass: article!.mass ? `${article!.mass} kg` : '',
+        mass: article!.mass ? showQuantity(article!.mass, 'mass', 'kg', 6) : '',
       })
   },
 )
@@ -45,7 +46,7 @@ const result = computed(() => {
     const read = (key: 'nominal' | 'od' | 'length' | 'width' | 'gap') =>
       readQuantity(form[key], 'length', {
         field: key,
-        bareUnit: key === 'length' || key === 'width' ? 'm' : 'mm',
+        bareUnit: unitShown(key === 'length' || key === 'width' ? 'm' : 'mm'),
       })
     return {
       plan: planStack({
@@ -54,7 +55,9 @@ const result = computed(() => {
         od: read('od'),
         length: read('length'),
         count: Number(form.count),
-        mass: form.mass.trim() ? readQuantity(form.mass, 'mass', { field: 'mass', bareUnit: 'kg' }) : null,
+        mass: form.mass.trim()
+          ? readQuantity(form.mass, 'mass', { field: 'mass', bareUnit: unitShown('kg') })
+          : null,
         width: form.width.trim() ? read('width') : null,
         gap: form.gap.trim() ? read('gap') : 0,
       }),
@@ -107,7 +110,7 @@ const result = computed(() => {
           <span class="reading">{{ result.plan.perLayer.join(' + ') }}</span> lengths in
           {{ result.plan.layers }} {{ result.plan.layers === 1 ? 'layer' : 'layers' }},
           {{ result.plan.allowed }} allowed<template v-if="result.plan.mass"
-            >, {{ showNumber(result.plan.mass / 1000, 3) }} t</template
+            >, {{ showQuantity(result.plan.mass, 'mass', 't', 3) }}</template
           >
         </p>
         <p v-if="result.plan.left" class="fault">

@@ -7,7 +7,7 @@ import { useDrawn, type DrawnEmits, type DrawnProps } from '../useDrawn'
  */
 const props = defineProps<DrawnProps>()
 defineEmits<DrawnEmits>()
-const { num, mm, word, tappable, strong } = useDrawn(props)
+const { num, mm, word, tappable, strong, len } = useDrawn(props)
 const W = 404
 const H = 330
 /** the joint is shown from the wall to the axis, above and below */
@@ -178,7 +178,7 @@ const rows = computed(() => [
       gap {{ readings.map((r) => mm(r)).join(' / ') }}
     </text>
     <text :x="W - 4" :y="H - 4" text-anchor="end" class="name">
-      section, ⌀ {{ mm(num('od')) }} mm; bell and marks to scale
+      section, ⌀ {{ len(num('od')) }}; bell and marks to scale
     </text>
   </svg>
 </template>

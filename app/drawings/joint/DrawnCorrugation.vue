@@ -4,7 +4,7 @@ import { useDrawn, type DrawnEmits, type DrawnProps } from '../useDrawn'
 /** Corrugations around the cut: the wanted length, and the middle of the valley where it is cut. */
 const props = defineProps<DrawnProps>()
 defineEmits<DrawnEmits>()
-const { num, mm, tappable, strong } = useDrawn(props)
+const { num, mm, tappable, strong, len } = useDrawn(props)
 const W = 404
 const top = 120
 const pitch = computed(() => num('pitch') ?? 0.1)
@@ -43,7 +43,7 @@ const on = strong('cut')
     :aria-label="
       cut === null
         ? 'Valleys of the corrugation'
-        : `Cut at ${mm(cut, 6)} mm, ${mm(cut - wanted)} mm from the wanted ${mm(wanted, 6)} mm`
+        : `Cut at ${len(cut, 6)}, ${len(cut - wanted)} from the wanted ${len(wanted, 6)}`
     "
   >
     <path :d="`${profile}V${top + 110}H${x(valleys[0]!)}Z`" class="body" />

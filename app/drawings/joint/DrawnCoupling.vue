@@ -7,7 +7,7 @@ import { useDrawn, type DrawnEmits, type DrawnProps } from '../useDrawn'
  */
 const props = defineProps<DrawnProps>()
 defineEmits<DrawnEmits>()
-const { num, mm, tappable, strong } = useDrawn(props)
+const { num, mm, tappable, strong, len } = useDrawn(props)
 const W = 404
 const mid = W / 2
 const top = 112
@@ -36,7 +36,7 @@ const shift = computed(() =>
     :viewBox="`0 0 ${W} 330`"
     class="drawing"
     role="img"
-    :aria-label="`Coupling ${mm(width)} mm wide${gap ? `, gap ${mm(gap)} mm` : ''}`"
+    :aria-label="`Coupling ${len(width)} wide${gap ? `, gap ${len(gap)}` : ''}`"
   >
     <g v-for="s in sides" :key="s">
       <rect class="body" :x="s < 0 ? -4 : mid + g / 2" :y="top" :width="mid - g / 2 + 4" height="24" />

@@ -8,7 +8,7 @@ import { useDrawn, type DrawnEmits, type DrawnProps } from '../useDrawn'
  */
 const props = defineProps<DrawnProps>()
 defineEmits<DrawnEmits>()
-const { num, mm, tappable, show } = useDrawn(props)
+const { num, mm, tappable, show, len } = useDrawn(props)
 const C = 202
 const M = 140
 const R = 78
@@ -52,7 +52,7 @@ const direction = computed(() => (result.value?.direction as number | null | und
     role="img"
     :aria-label="
       result
-        ? `Mean gap ${mm(result.mean as number)} mm, joint angle ${show(result.angle as number, 'angle')}`
+        ? `Mean gap ${len(result.mean as number)}, joint angle ${show(result.angle as number, 'angle')}`
         : 'Four gaps to measure'
     "
   >
@@ -98,9 +98,8 @@ const direction = computed(() => (result.value?.direction as number | null | und
         {{ show(result.angle as number, 'angle', '°', 3) }} in the joint
       </text>
       <text :x="C" y="324" text-anchor="middle" class="name">
-        mean {{ mm(result.mean as number) }} mm{{
-          direction === null ? '' : `, wider toward ${show(direction, 'angle', '°', 3)} from 12`
-        }}
+        mean {{ len(result.mean as number)
+        }}{{ direction === null ? '' : `, wider toward ${show(direction, 'angle', '°', 3)} from 12` }}
       </text>
       <text :x="C" y="345" text-anchor="middle" class="name">gaps drawn larger</text>
     </template>

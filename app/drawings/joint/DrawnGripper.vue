@@ -7,7 +7,7 @@ import { useDrawn, type DrawnEmits, type DrawnProps } from '../useDrawn'
  */
 const props = defineProps<DrawnProps>()
 defineEmits<DrawnEmits>()
-const { num, mm, tappable, strong } = useDrawn(props)
+const { num, mm, tappable, strong, len } = useDrawn(props)
 const C = 202
 const M = 150
 const R = 96
@@ -45,7 +45,7 @@ const [onSegments, onGaps] = [strong('segments'), strong('gaps')]
     viewBox="0 0 404 330"
     class="drawing"
     role="img"
-    :aria-label="`${segments} segments, ${bolts} bolts${spread === null ? '' : `, gaps differ by ${mm(spread)} mm`}`"
+    :aria-label="`${segments} segments, ${bolts} bolts${spread === null ? '' : `, gaps differ by ${len(spread)}`}`"
   >
     <circle :cx="C" :cy="M" :r="R - 14" class="body" />
     <circle :cx="C" :cy="M" :r="R - 30" fill="var(--paper)" stroke="var(--ink)" stroke-width="1.5" />
@@ -77,7 +77,7 @@ const [onSegments, onGaps] = [strong('segments'), strong('gaps')]
     </g>
     <text :x="C" :y="M + 8" text-anchor="middle" class="sum">{{ segments }} segments</text>
     <text :x="C" y="322" text-anchor="middle">
-      {{ spread === null ? 'tighten alternately; gaps even' : `gaps differ by ${mm(spread)} mm` }}
+      {{ spread === null ? 'tighten alternately; gaps even' : `gaps differ by ${len(spread)}` }}
     </text>
   </svg>
 </template>

@@ -4,7 +4,7 @@ import { useDrawn, type DrawnEmits, type DrawnProps } from '../useDrawn'
 /** A hose end from the side, and the buckles seen along it: where the bands go depends on the bore. */
 const props = defineProps<DrawnProps>()
 defineEmits<DrawnEmits>()
-const { num, mm, flag, strong } = useDrawn(props)
+const { num, mm, flag, strong, len } = useDrawn(props)
 const inner = computed(() => flag('inner'))
 const opposite = computed(() => flag('opposite'))
 const [onInner, onGrips, onBuckles] = [strong('inner'), strong('grips'), strong('buckles')]
@@ -31,7 +31,7 @@ const buckles = computed(() => [
     class="drawing"
     role="img"
     :aria-label="
-      `Bore ${mm(num('bore'))} mm: outer buckles ` +
+      `Bore ${len(num('bore'))}: outer buckles ` +
       `${opposite ? 'opposite each other' : 'on the same side, opposite the sealing buckle'}`
     "
   >

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { ovality } from '#core/calculators/pipe-end'
-import { showIn } from '#core/quantity/show'
+import { showBare, showIn } from '#core/quantity/show'
 import { useDrawn, type DrawnEmits, type DrawnProps } from '../useDrawn'
 
 /** Diameters at their angles, the difference exaggerated, with the long axis. */
 const props = defineProps<DrawnProps>()
 defineEmits<DrawnEmits>()
-const { num, mm, tappable, strong } = useDrawn(props)
+const { num, tappable, strong, len } = useDrawn(props)
 const C = 202
 const M = 142
 const R = 88
@@ -51,9 +51,7 @@ const onStrut = strong('strut')
     viewBox="0 0 404 330"
     class="drawing"
     role="img"
-    :aria-label="
-      result ? `Out of roundness ${mm(result.outOfRoundness as number)} mm` : 'Diameters to measure'
-    "
+    :aria-label="result ? `Out of roundness ${len(result.outOfRoundness as number)}` : 'Diameters to measure'"
   >
     <circle :cx="C" :cy="M" :r="R" fill="var(--pipe)" stroke="var(--muted)" stroke-dasharray="4 4" />
     <path
@@ -77,7 +75,7 @@ const onStrut = strong('strut')
     <g v-for="s in spokes" :key="s.angle">
       <line :x1="s.a.x" :y1="s.a.y" :x2="s.b.x" :y2="s.b.y" stroke="var(--muted)" />
       <text :x="s.label.x" :y="s.label.y + 5" text-anchor="middle">
-        {{ s.d === undefined ? `${s.angle}°` : showIn(s.d, 'mm', 5) }}
+        {{ s.d === undefined ? `${s.angle}°` : showBare(s.d, 'mm', 5) }}
       </text>
     </g>
     <line
@@ -92,7 +90,7 @@ const onStrut = strong('strut')
     />
     <g v-if="result">
       <text :x="C" y="296" text-anchor="middle" class="sum">
-        {{ mm(result.outOfRoundness as number) }} mm out of round
+        {{ len(result.outOfRoundness as number) }} out of round
       </text>
       <text :x="C" y="320" text-anchor="middle" class="name">
         {{ showIn(result.percent as number, '', 3) }} %{{
@@ -109,7 +107,7 @@ const onStrut = strong('strut')
       :class="{ tap: tappable('strut') }"
       @click="$emit('tap', 'strut')"
     >
-      strut {{ mm(strut) }} mm
+      strut {{ len(strut) }}
     </text>
   </svg>
 </template>

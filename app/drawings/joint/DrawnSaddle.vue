@@ -7,7 +7,7 @@ import { useDrawn, type DrawnEmits, type DrawnProps } from '../useDrawn'
  */
 const props = defineProps<DrawnProps>()
 defineEmits<DrawnEmits>()
-const { num, mm, tappable, strong } = useDrawn(props)
+const { num, mm, tappable, strong, len } = useDrawn(props)
 const W = 404
 const axis = 172
 const od = computed(() => num('od') ?? 0.1)
@@ -30,7 +30,7 @@ const [onWashed, onBand, onPosition] = [strong('washed'), strong('band'), strong
     :viewBox="`0 0 ${W} 330`"
     class="drawing"
     role="img"
-    :aria-label="`Saddle ${mm(width)} mm wide${washed ? `, washed ${mm(washed)} mm` : ''}`"
+    :aria-label="`Saddle ${len(width)} wide${washed ? `, washed ${len(washed)}` : ''}`"
   >
     <defs>
       <pattern id="band" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">

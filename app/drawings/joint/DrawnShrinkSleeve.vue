@@ -7,7 +7,7 @@ import { useDrawn, type DrawnEmits, type DrawnProps } from '../useDrawn'
  */
 const props = defineProps<DrawnProps>()
 defineEmits<DrawnEmits>()
-const { num, mm, tappable, strong, show } = useDrawn(props)
+const { num, mm, tappable, strong, show, len } = useDrawn(props)
 const W = 404
 const mid = W / 2
 const axis = 152
@@ -29,7 +29,7 @@ const readings = computed(() => props.readings ?? [])
     :viewBox="`0 0 ${W} 330`"
     class="drawing"
     role="img"
-    :aria-label="`Jacket ${mm(jacket)} mm, bare ends ${mm(bare)} mm, sleeve ${mm(length)} mm`"
+    :aria-label="`Jacket ${len(jacket)}, bare ends ${len(bare)}, sleeve ${len(length)}`"
   >
     <rect
       x="-4"
@@ -128,7 +128,7 @@ const readings = computed(() => props.readings ?? [])
       :class="{ tap: tappable('wrap') }"
       @click="$emit('tap', 'wrap')"
     >
-      tape {{ mm(wrap) }} mm round ⌀ {{ mm(jacket) }}
+      tape {{ len(wrap) }} round ⌀ {{ mm(jacket) }}
     </text>
     <text :x="W - 4" y="326" text-anchor="end" class="name">
       shaded: warmed before shrinking; mm, to scale

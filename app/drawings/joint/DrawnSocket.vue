@@ -4,7 +4,7 @@ import { useDrawn, type DrawnEmits, type DrawnProps } from '../useDrawn'
 /** A socket joint to scale: two pipes in their coupler, with the marks worked out for them. */
 const props = defineProps<DrawnProps>()
 defineEmits<DrawnEmits>()
-const { num, mm, tappable, strong } = useDrawn(props)
+const { num, mm, tappable, strong, len } = useDrawn(props)
 const W = 404
 const H = 330
 const mid = W / 2
@@ -39,9 +39,9 @@ const [onStab, onScrape] = [strong('stab'), strong('scrape')]
     class="drawing"
     role="img"
     :aria-label="
-      `Coupler ${mm(width)} mm wide on pipe ${mm(od)} mm` +
-      `${stab ? `, stab mark at ${mm(stab)} mm` : ''}` +
-      `${scrape ? `, scraped to ${mm(scrape)} mm` : ''}`
+      `Coupler ${len(width)} wide on pipe ${len(od)}` +
+      `${stab ? `, stab mark at ${len(stab)}` : ''}` +
+      `${scrape ? `, scraped to ${len(scrape)}` : ''}`
     "
   >
     <defs>

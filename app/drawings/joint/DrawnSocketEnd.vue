@@ -4,7 +4,7 @@ import { useDrawn, type DrawnEmits, type DrawnProps } from '../useDrawn'
 /** One pipe end and its socket to scale; a sight mark read after assembly shows how far the pipe went in. */
 const props = defineProps<DrawnProps>()
 defineEmits<DrawnEmits>()
-const { num, mm, flag, tappable, strong } = useDrawn(props)
+const { num, mm, flag, tappable, strong, len } = useDrawn(props)
 const W = 404
 const H = 330
 const axis = 150
@@ -35,8 +35,8 @@ const [onDepth, onSight] = [strong('depth'), strong('sight')]
     class="drawing"
     role="img"
     :aria-label="
-      `Socket ${mm(depth)} mm deep${mark2 ? `, sight mark at ${mm(mark2)} mm` : ''}` +
-      `${inside !== null ? `, pipe ${mm(inside)} mm in` : ''}`
+      `Socket ${len(depth)} deep${mark2 ? `, sight mark at ${len(mark2)}` : ''}` +
+      `${inside !== null ? `, pipe ${len(inside)} in` : ''}`
     "
   >
     <path

@@ -7,7 +7,7 @@ import { useDrawn, type DrawnEmits, type DrawnProps } from '../useDrawn'
  */
 const props = defineProps<DrawnProps>()
 const emit = defineEmits<DrawnEmits>()
-const { num, mm, tappable, strong } = useDrawn(props)
+const { num, mm, tappable, strong, len } = useDrawn(props)
 const W = 404
 const [onInstall, onInspect] = [strong('install'), strong('inspect')]
 const install = computed(() => num('install') ?? 0.02)
@@ -30,7 +30,7 @@ const pictures = [
     :viewBox="`0 0 ${W} 330`"
     class="drawing"
     role="group"
-    :aria-label="`Install mark at ${mm(install)} mm, inspection mark at ${mm(inspect)} mm`"
+    :aria-label="`Install mark at ${len(install)}, inspection mark at ${len(inspect)}`"
   >
     <rect class="body" x="-4" :y="axis - px(od) / 2" :width="end + 4" :height="px(od)" />
     <line

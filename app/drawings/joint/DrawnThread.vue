@@ -7,7 +7,7 @@ import { useDrawn, type DrawnEmits, type DrawnProps } from '../useDrawn'
  */
 const props = defineProps<DrawnProps>()
 defineEmits<DrawnEmits>()
-const { num, mm, tappable, strong } = useDrawn(props)
+const { num, mm, tappable, strong, len } = useDrawn(props)
 const W = 404
 const pitch = computed(() => num('pitch') ?? 0.003)
 const vanish = computed(() => num('vanish') ?? 0.09)
@@ -37,7 +37,7 @@ const dial = computed(() => {
     :viewBox="`0 0 ${W} 330`"
     class="drawing"
     role="img"
-    :aria-label="`Tape to ${mm(tape)} mm, ${turns} turns past hand-tight${standoff === null ? '' : `, ${standoff} threads showing`}`"
+    :aria-label="`Tape to ${len(tape)}, ${turns} turns past hand-tight${standoff === null ? '' : `, ${standoff} threads showing`}`"
   >
     <path
       class="body"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { showCount } from '#core/quantity/show'
+import { showCount, showMetres } from '#core/quantity/show'
 import { useDebounceFn, useElementSize } from '@vueuse/core'
 import type { Found } from '../../../server/services/find'
 import type { Trace } from '~/drawings/trace-graph'
@@ -177,7 +177,7 @@ const forward = computed(
                     ><strong>{{ j.number }}</strong></NuxtLink
                   >
                 </td>
-                <td class="number">{{ j.station.toFixed(1) }} m</td>
+                <td class="number">{{ showMetres(j.station, 1) }}</td>
                 <td>{{ j.system }}</td>
                 <td>{{ data.crews[j.crew] }}</td>
                 <td>{{ j.ncr ?? '–' }}</td>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { showStretch, showSteps } from '#core/quantity/show'
 import type { Reach } from '../../../server/db/reaches'
 import type { StepState } from '#core/checks/verdict'
 import { useSession } from '~/stores/session'
@@ -40,7 +41,7 @@ const on = (line: string) =>
           <span class="grow"
             ><strong>{{ r.name }}</strong
             ><br /><span class="muted small"
-              >{{ r.from.toFixed(0) }} to {{ r.to.toFixed(0) }} m · {{ session.crewName(r.crew) }}</span
+              >{{ showStretch(r.from, r.to) }} · {{ session.crewName(r.crew) }}</span
             ></span
           >
           <svg width="64" height="48" viewBox="0 0 64 48" aria-hidden="true">
@@ -70,7 +71,7 @@ const on = (line: string) =>
           </svg>
           <span class="muted small level"
             >left {{ Math.round(figure(r, 'left') * 1000) }}<br />right
-            {{ Math.round(figure(r, 'right') * 1000) }} mm</span
+            {{ showSteps(figure(r, 'right'), 'mm') }}</span
           >
         </NuxtLink>
       </div>

@@ -3,6 +3,7 @@ import { uuidv7 } from 'uuidv7'
 import type { RegisteredInstrument } from '#core/checks/instruments'
 import { dimensions, type DimensionKey } from '#core/quantity/dimension'
 import { showQuantity } from '#core/quantity/show'
+import type { ProjectNamed } from '~/components/setup/ProjectForm.vue'
 import { useSession } from '~/stores/session'
 
 /** What a project stands on: its instruments with their calibrations, and how close is close enough. */
@@ -10,7 +11,9 @@ const session = useSession()
 const times = useTimes()
 const now = useNow()
 const { data, problem, loading, load } = useLoad(() =>
-  api<{ rule: 'guarded' | 'simple'; instruments: RegisteredInstrument[] }>(`${session.base}/settings`),
+  api<{ rule: 'guarded' | 'simple'; instruments: RegisteredInstrument[]; project: ProjectNamed }>(
+    `${session.base}/settings`,
+  ),
 )
 onMounted(load)
 const administrator = computed(() => session.can('keep-instruments'))
@@ -203,6 +206,10 @@ function openForm() {
           >Change it for the project</ElButton
         >
         <p v-else class="muted small">An engineer changes it, with a reason.</p>
+      </section>
+      <section v-if="session.can('set-project')" aria-labelledby="the-project">
+        <h2 id="the-project">The project</h2>
+        <ProjectForm :project="data.project" @changed="load" />
       </section>
     </template>
     <ElDialog v-model="adding" title="Add an instrument" width="640px" align-center>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { unitShown, withUnit } from '#core/quantity/site-units'
 import { useDebounceFn } from '@vueuse/core'
-import { showCount } from '#core/quantity/show'
+import { showBare, showCount, showQuantity } from '#core/quantity/show'
 import type { PlannedJoint } from '#core/plan/joints'
 import type { checkPlan, ScheduleRead } from '../../../server/services/planning'
 import type { ChosenFile } from '~/components/delivery/FileDrop.vue'
@@ -19,12 +20,22 @@ watch(
   () => session.line,
   (line) =>
     line &&
-    Object.assign(form, { from: String(line.from), to: String(line.to), pattern: `${line.key}-{n:3}` }),
+    Object.assign(form, {
+      from: showBare(line.from, 'm', 9),
+      to: showBare(line.to, 'm', 9),
+      pattern: `${line.key}-{n:3}`,
+    }),
   { immediate: true },
 )
 const fields = ['system', 'crew', 'from', 'to', 'pipeLength', 'pattern', 'start']
 const { busy, at, besides, send } = useSending()
-const body = computed(() => ({ ...form, line: session.line?.id, start: Number(form.start) }))
+const body = computed(() => ({
+  ...form,
+  ...{ from: withUnit(form.from, 'm'), to: withUnit(form.to, 'm') },
+  pipeLength: withUnit(form.pipeLength, 'm'),
+  line: session.line?.id,
+  start: Number(form.start),
+}))
 const complete = computed(() => Object.values(form).every((v) => v.trim() !== ''))
 const preview = ref<PlannedJoint[]>([])
 const planned = ref('')
@@ -109,12 +120,12 @@ const ticks = computed(() => {
         </FormField>
         <FormField label="From station" :fault="at('from')"
           ><ElInput v-model="form.from" size="large" maxlength="40"
-            ><template #suffix>m</template></ElInput
+            ><template #suffix>{{ unitShown('m') }}</template></ElInput
           ></FormField
         >
         <FormField label="To station" :fault="at('to')"
           ><ElInput v-model="form.to" size="large" maxlength="40"
-            ><template #suffix>m</template></ElInput
+            ><template #suffix>{{ unitShown('m') }}</template></ElInput
           ></FormField
         >
         <FormField label="Length of one pipe in the line" :fault="at('pipeLength')"
@@ -150,8 +161,9 @@ const ticks = computed(() => {
             />
           </svg>
           <p>
-            {{ showCount(preview.length) }} joints, {{ preview[0]!.number }} at {{ preview[0]!.station }} m to
-            {{ preview.at(-1)!.number }} at {{ preview.at(-1)!.station }} m.
+            {{ showCount(preview.length) }} joints, {{ preview[0]!.number }} at
+            {{ showQuantity(preview[0]!.station, 'length', 'm', 6) }} to {{ preview.at(-1)!.number }} at
+            {{ showQuantity(preview.at(-1)!.station, 'length', 'm', 6) }}.
           </p>
         </div>
         <template #acts>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { unitShown, withUnit } from '#core/quantity/site-units'
+import { showBare, showQuantity } from '#core/quantity/show'
 import { uuidv7 } from 'uuidv7'
 import type { RowFault } from '#core/delivery/note'
 import type { ChosenFile } from '~/components/delivery/FileDrop.vue'
@@ -25,9 +27,14 @@ const wrong = computed(() => (reading.fault.value?.details?.rows ?? []) as RowFa
 const { busy, at, besides, send } = useSending()
 const fields = ['key', 'name', 'material', 'from', 'to', 'designPressure', 'reason']
 
+const inThousandths = (station: number) => showBare(Math.round(station * 1000) / 1000, 'm', 9)
 function begin(id: string | null) {
   const line = lines.value.find((l) => l.id === id)
-  Object.assign(form, blank(), line && { ...line, from: String(line.from), to: String(line.to) })
+  Object.assign(
+    form,
+    blank(),
+    line && { ...line, from: showBare(line.from, 'm', 9), to: showBare(line.to, 'm', 9) },
+  )
   taken.value = { path: [], profile: line?.profile ?? [], ground: [] }
   ;[remarks.value, several.value, file.value] = [[], [], null]
   editing.value = id
@@ -54,15 +61,17 @@ async function read(which: number | null = null) {
   if (found.name && !form.name) form.name = found.name
   const along = taken.value.path.length > 1 ? taken.value.path : taken.value.profile
   if (along.length > 1) {
-    form.from = String(Math.round(along[0]!.station * 1000) / 1000)
-    form.to = String(Math.round(along.at(-1)!.station * 1000) / 1000)
+    form.from = inThousandths(along[0]!.station)
+    form.to = inThousandths(along.at(-1)!.station)
   }
 }
 watch(file, () => void read())
 
 async function save() {
   const { key, name, material, from, to, designPressure, reason } = form
-  const body = { key, name, material, from, to, designPressure, ...taken.value }
+  const typed = { from: withUnit(from, 'm'), to: withUnit(to, 'm') }
+  const pressure = withUnit(designPressure, 'bar')
+  const body = { key, name, material, ...typed, designPressure: pressure, ...taken.value }
   const done = await send(() =>
     editing.value
       ? api(`${session.base}/lines/${editing.value}`, { body: { ...body, reason } })
@@ -79,7 +88,11 @@ async function save() {
     <SetupTabs />
     <div class="page-head">
       <h1 class="grow">Lines</h1>
-      <a v-if="!open && lines.length" class="take" :href="`/api/${session.base}/lines/geojson`" download
+      <a
+        v-if="!open && lines.some((l) => l.course)"
+        class="take"
+        :href="`/api/${session.base}/lines/geojson`"
+        download
         >Take as GeoJSON</a
       >
       <ElButton v-if="!open" type="primary" size="large" @click="begin(null)">Add a line</ElButton>
@@ -114,16 +127,20 @@ async function save() {
         ><ElInput v-model="form.material" size="large" maxlength="60" placeholder="concrete"
       /></FormField>
       <FormField label="Design pressure (of a pressure line)" :fault="at('designPressure')"
-        ><ElInput v-model="form.designPressure" size="large" maxlength="40" placeholder="10 bar"
+        ><ElInput
+          v-model="form.designPressure"
+          size="large"
+          maxlength="40"
+          :placeholder="showQuantity(1e6, 'pressure', 'bar', 3)"
       /></FormField>
       <FormField label="From station" :fault="at('from')"
         ><ElInput v-model="form.from" size="large" maxlength="40"
-          ><template #suffix>m</template></ElInput
+          ><template #suffix>{{ unitShown('m') }}</template></ElInput
         ></FormField
       >
       <FormField label="To station" :fault="at('to')"
         ><ElInput v-model="form.to" size="large" maxlength="40"
-          ><template #suffix>m</template></ElInput
+          ><template #suffix>{{ unitShown('m') }}</template></ElInput
         ></FormField
       >
       <FormField v-if="editing" label="Why it is changed" :fault="at('reason')" class="wide"
@@ -154,7 +171,8 @@ async function save() {
           <span class="grow"
             ><strong>{{ l.name }}</strong> <span class="muted mono">{{ l.key }}</span><br /><span
               class="muted"
-              >{{ l.material }}, stations {{ l.from }} to {{ l.to }} m</span
+              >{{ l.material }}, stations {{ showBare(l.from, 'm', 7) }} to
+              {{ showQuantity(l.to, 'length', 'm', 7) }}</span
             ></span
           >
           <ElButton size="large" @click="begin(l.id)">Change</ElButton>

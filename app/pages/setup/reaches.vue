@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { unitShown, withUnit } from '#core/quantity/site-units'
+import { showBare, showMetres } from '#core/quantity/show'
 import { useDebounceFn } from '@vueuse/core'
 import { startOf } from '#core/procedure/facts'
 import type { PlannedSpan } from '#core/plan/reaches'
@@ -14,12 +16,24 @@ const { data: plan, load } = useLoad(() => api<Awaited<ReturnType<typeof checkPl
 onMounted(load)
 const systems = computed(() => plan.value?.procedures.filter((p) => p.ofReach && p.issued) ?? [])
 
-const form = reactive({ system: '', crew: '', from: '', to: '', every: '60', pattern: '', start: '1' })
+const form = reactive({
+  system: '',
+  crew: '',
+  from: '',
+  to: '',
+  every: showBare(60, 'm', 3),
+  pattern: '',
+  start: '1',
+})
 watch(
   () => session.line,
   (line) =>
     line &&
-    Object.assign(form, { from: String(line.from), to: String(line.to), pattern: `${line.key} reach {n:2}` }),
+    Object.assign(form, {
+      from: showBare(line.from, 'm', 9),
+      to: showBare(line.to, 'm', 9),
+      pattern: `${line.key} reach {n:2}`,
+    }),
   { immediate: true },
 )
 const asked = ref<ProcedureFact[]>([])
@@ -30,7 +44,8 @@ const body = () => ({
   ...form,
   line: session.line?.id,
   start: Number(form.start),
-  facts: Object.fromEntries(asked.value.map((f) => [f.key, facts[f.key]]).filter(([, v]) => v !== '')),
+  ...{ from: withUnit(form.from, 'm'), to: withUnit(form.to, 'm'), every: withUnit(form.every, 'm') },
+  facts: withUnits(facts, asked.value),
 })
 const preview = ref<PlannedSpan[]>([])
 const planned = ref('')
@@ -95,17 +110,17 @@ const share = (station: number) => {
         </FormField>
         <FormField label="From station" :fault="at('from')"
           ><ElInput v-model="form.from" size="large" maxlength="40"
-            ><template #suffix>m</template></ElInput
+            ><template #suffix>{{ unitShown('m') }}</template></ElInput
           ></FormField
         >
         <FormField label="To station" :fault="at('to')"
           ><ElInput v-model="form.to" size="large" maxlength="40"
-            ><template #suffix>m</template></ElInput
+            ><template #suffix>{{ unitShown('m') }}</template></ElInput
           ></FormField
         >
         <FormField label="Length of one reach" :fault="at('every')"
           ><ElInput v-model="form.every" size="large" maxlength="40"
-            ><template #suffix>m</template></ElInput
+            ><template #suffix>{{ unitShown('m') }}</template></ElInput
           ></FormField
         >
         <div class="two">
@@ -146,7 +161,7 @@ const share = (station: number) => {
           </svg>
           <p>
             {{ preview.length }} reaches, {{ preview[0]!.name }} to {{ preview.at(-1)!.name }}; the last is
-            {{ Math.round((preview.at(-1)!.to - preview.at(-1)!.from) * 10) / 10 }} m long.
+            {{ showMetres(preview.at(-1)!.to - preview.at(-1)!.from, 1) }} long.
           </p>
         </div>
         <template #acts>

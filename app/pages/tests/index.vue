@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Pack } from '../../../server/db/site'
 import { testMethods } from '#core/pressure/methods/registry'
-import { showQuantity } from '#core/quantity/show'
+import { showQuantity, showStretch } from '#core/quantity/show'
 import { useSession } from '~/stores/session'
 import { packStateGlyphs, packStateWords } from '~/words'
 
@@ -60,7 +60,7 @@ const { lines } = useLinesOf(data)
                   }}</span
                 >
               </td>
-              <td>{{ p.from.toFixed(0) }} to {{ p.to.toFixed(0) }} m</td>
+              <td>{{ showStretch(p.from, p.to) }}</td>
               <td>{{ testMethods.get(p.method)?.title ?? p.method }}</td>
               <td class="number">{{ showQuantity(p.design.testPressure, 'pressure', 'kPa') }}</td>
               <td>{{ p.signedAt ? times.day(p.signedAt) : p.dueAt ? times.moment(p.dueAt) : '–' }}</td>

@@ -1,10 +1,12 @@
 <script setup lang="ts">
+import { typedQuantity } from '~/checks/typed'
+import { unitShown, withUnit, inSite, ofSite } from '#core/quantity/site-units'
 import { fitsRange } from '#core/pressure/gauge-range'
 import { couldSee, layOut, type Layout, type OnLine } from '#core/pressure/layout'
 import { fitsMaterial, testMethods } from '#core/pressure/methods/registry'
 import { Problem } from '#core/problem'
 import { readQuantity } from '#core/quantity/read'
-import { showNumber, showQuantity } from '#core/quantity/show'
+import { showMetres, showQuantity, showStretch } from '#core/quantity/show'
 import type { DimensionKey } from '#core/quantity/dimension'
 import { useSession } from '~/stores/session'
 import { useStrip } from '~/stores/strip'
@@ -70,7 +72,7 @@ const asked = computed(() =>
   Object.entries(method.value.parameters).filter(([key]) => key !== 'testPressure' && key !== 'pipes'),
 )
 const read = (text: string, dimension: DimensionKey, bareUnit: string, field: string) =>
-  readQuantity(text, dimension, { field, bareUnit })
+  readQuantity(text, dimension, { field, bareUnit: unitShown(bareUnit) })
 const gauge = computed(() => gauges.value.find((g) => g.name === form.gauge) ?? null)
 interface Worked {
   layout: Layout | null
@@ -104,9 +106,14 @@ const packs = computed(() =>
         { from: form.split, to: form.to, ...work(form.split, form.to) },
       ],
 )
+/** where it is parted, as the site reads it */
+const parted = computed({
+  get: () => (form.split === null ? undefined : Math.round(inSite(form.split, 'm') * 10) / 10),
+  set: (v) => v !== undefined && (form.split = ofSite(v, 'm')),
+})
 const gaugeStation = computed(() => {
-  const station = Number.parseFloat(form.gaugeStation)
-  return Number.isFinite(station) ? Math.min(form.to, Math.max(form.from, station)) : form.from
+  const station = typedQuantity(form.gaugeStation, 'length', 'm')
+  return station === null ? form.from : Math.min(form.to, Math.max(form.from, station))
 })
 const HOLD = 3600
 const sees = (layout: Layout) =>
@@ -117,6 +124,15 @@ const sees = (layout: Layout) =>
         HOLD,
       )
     : null
+/** what is typed of the pack, and the unit that a bare number of it is in */
+const written = [
+  ['outsideDiameter', 'mm'],
+  ['wall', 'mm'],
+  ['modulus', 'GPa'],
+  ['testPressure', 'bar'],
+  ['required', 'bar'],
+  ['rating', 'bar'],
+] as const
 const range = computed(() => {
   const pressure = whole.value.layout?.design.testPressure
   return !gauge.value || pressure === undefined ? null : pressure / gauge.value.max
@@ -160,7 +176,7 @@ const facts = (layout: Layout) => {
     {
       title: 'Air gathers at',
       value:
-        layout.tops.length === 0 ? 'no top' : layout.tops.map((t) => `${Math.round(t.station)} m`).join(', '),
+        layout.tops.length === 0 ? 'no top' : layout.tops.map((t) => showMetres(t.station, 0)).join(', '),
       bad: false,
       says: layout.tops.length === 0 ? 'the ends are the vents' : 'a vent at each',
     },
@@ -169,7 +185,7 @@ const facts = (layout: Layout) => {
       : [
           {
             title: 'Least leak the gauge could show',
-            value: `${showNumber(least, 2)} L/h`,
+            value: showQuantity(least / 3.6e6, 'flow', 'L/h', 2),
             bad: false,
             says: 'in an hour of holding, read every half minute',
           },
@@ -195,10 +211,9 @@ async function plan() {
         body: {
           row: {
             ...{ line: line.value!.key, number, from: `${p.from} m`, to: `${p.to} m`, method: form.method },
-            ...{ outsideDiameter: form.outsideDiameter, wall: form.wall, modulus: form.modulus },
-            ...{ testPressure: form.testPressure, required: form.required, rating: form.rating },
+            ...Object.fromEntries(written.map(([k, unit]) => [k, withUnit(form[k], unit)])),
             ...{ weakest: form.weakest, gauge: form.gauge, due: form.due, parameters },
-            gaugeStation: form.gaugeStation.trim() ? form.gaugeStation : `${p.from} m`,
+            gaugeStation: form.gaugeStation.trim() ? withUnit(form.gaugeStation, 'm') : `${p.from} m`,
           },
         },
       })
@@ -252,8 +267,8 @@ const defaultOf = (d: { default?: unknown; dimension?: DimensionKey; unit?: stri
       />
       <p v-if="whole.fault" class="fault" role="alert">{{ whole.fault }}</p>
       <div class="alternatives" :class="{ two: packs.length > 1 }">
-        <section v-for="p in packs" :key="p.from" class="sheet" :aria-label="`${p.from} to ${p.to} m`">
-          <h2>{{ p.from }} to {{ p.to }} m</h2>
+        <section v-for="p in packs" :key="p.from" class="sheet" :aria-label="showStretch(p.from, p.to)">
+          <h2>{{ showStretch(p.from, p.to) }}</h2>
           <dl v-if="p.layout">
             <div v-for="f in facts(p.layout)" :key="f.title" :class="{ bad: f.bad }">
               <dt>{{ f.title }}</dt>
@@ -272,11 +287,12 @@ const defaultOf = (d: { default?: unknown; dimension?: DimensionKey; unit?: stri
         >
         <template v-else>
           <label
-            >Parted at station, m<ElInputNumber
-              v-model="form.split"
+            >Parted at station, {{ unitShown('m')
+            }}<ElInputNumber
+              v-model="parted"
               size="large"
-              :min="form.from + 1"
-              :max="form.to - 1"
+              :min="inSite(form.from + 1, 'm')"
+              :max="inSite(form.to - 1, 'm')"
               :controls="false"
           /></label>
           <ElButton size="large" @click="form.split = null">One pack again</ElButton>
@@ -315,7 +331,10 @@ const defaultOf = (d: { default?: unknown; dimension?: DimensionKey; unit?: stri
           ></label
         >
         <label
-          >Gauge at station<ElInput v-model="form.gaugeStation" size="large" :placeholder="`${form.from} m`"
+          >Gauge at station<ElInput
+            v-model="form.gaugeStation"
+            size="large"
+            :placeholder="showMetres(form.from, 0)"
         /></label>
         <DayField v-model="form.due" label="Due" />
         <label v-for="[key] in asked" :key="key"

@@ -1,3 +1,4 @@
+import { inSite, unitShown } from '#core/quantity/site-units'
 import * as echarts from 'echarts'
 import type { Mark } from '#core/pressure/marks'
 import { markWords } from '#core/pressure/marks'
@@ -5,7 +6,7 @@ import type { Sample } from '#core/pressure/log'
 import { timeUnit } from '#core/pressure/time-unit'
 import type { PackPlan } from '#core/pressure/pack'
 import type { TestEvaluation } from '#core/pressure/report'
-import { showQuantity } from '#core/quantity/show'
+import { showMetres, showQuantity } from '#core/quantity/show'
 import { PDF_FONT as FONT } from './pdf'
 import { escaped, svg, tag } from './svg'
 
@@ -36,11 +37,16 @@ export function traceSvg(
         ...{ type: 'value', name: unit.name, nameLocation: 'middle', nameGap: 20, max: 'dataMax' },
         splitLine: { show: false },
       },
-      yAxis: { type: 'value', name: 'kPa', scale: true, splitLine: { lineStyle: { color: '#E5E0D3' } } },
+      yAxis: {
+        type: 'value',
+        name: unitShown('kPa'),
+        scale: true,
+        splitLine: { lineStyle: { color: '#E5E0D3' } },
+      },
       series: [
         {
           ...{ type: 'line', showSymbol: false, lineStyle: { color: LINE, width: 1.2 } },
-          data: samples.map((s) => [s.t / unit.of, s.pressure / 1000]),
+          data: samples.map((s) => [s.t / unit.of, inSite(s.pressure, 'kPa')]),
           markArea: {
             silent: true,
             label: { fontSize: 8, color: PALE },
@@ -88,7 +94,7 @@ export function profileSvg({ points, highest, lowest }: PackPlan): string {
   const y = (z: number) => h - PAD - ((z - lowest.elevation) / rise) * (h - 2 * PAD - 10)
   const mark = (p: typeof highest, dy: number) => {
     const anchor = x(p.station) < W * 0.3 ? 'start' : x(p.station) > W * 0.7 ? 'end' : 'middle'
-    const text = `${showQuantity(p.pressure, 'pressure', 'kPa')} at ${p.station.toFixed(0)} m`
+    const text = `${showQuantity(p.pressure, 'pressure', 'kPa')} at ${showMetres(p.station, 0)}`
     const [cx, cy] = [x(p.station), y(p.elevation)]
     return tag('circle', { cx, cy, r: 2.5, fill: LINE }) + words(cx, cy + dy, text, anchor)
   }
@@ -116,12 +122,12 @@ export function plugsSvg(from: number, to: number, thrust: number, diameter: num
     ...[W, h],
     ...pipe,
     ...[plug(a), plug(b), push(a, -1), push(b, 1)],
-    words(a, bottom + 16, `${from.toFixed(1)} m, ${force}`),
-    words(b, bottom + 16, `${to.toFixed(1)} m, ${force}`),
+    words(a, bottom + 16, `${showMetres(from, 1)}, ${force}`),
+    words(b, bottom + 16, `${showMetres(to, 1)}, ${force}`),
     words(
       W / 2,
       46,
-      `air over ${(to - from).toFixed(1)} m, inside diameter ${showQuantity(diameter, 'length', 'mm', 3)}`,
+      `air over ${showMetres(to - from, 1)}, inside diameter ${showQuantity(diameter, 'length', 'mm', 3)}`,
     ),
   )
 }

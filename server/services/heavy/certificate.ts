@@ -4,7 +4,7 @@ import { markWords, type Mark } from '#core/pressure/marks'
 import { findTestMethod } from '#core/pressure/methods/registry'
 import { sayParameters } from '#core/pressure/parameters'
 import type { TestEvaluation } from '#core/pressure/report'
-import { showQuantity } from '#core/quantity/show'
+import { showMetres, showQuantity, showStretch } from '#core/quantity/show'
 import type { packSheet } from '../pack-view'
 import { makePdf, PDF_FONT as FONT } from './pdf'
 import { pngOf, printable } from '../pictures'
@@ -98,7 +98,7 @@ export function certificateDefinition(
           stack: [
             { text: 'Pressure test certificate', fontSize: 18, bold: true },
             {
-              text: `${pack.number} · ${sheet.line.name}, ${pack.from.toFixed(1)} to ${pack.to.toFixed(1)} m`,
+              text: `${pack.number} · ${sheet.line.name}, ${showStretch(pack.from, pack.to, 1)}`,
               margin: [0, 2, 0, 0],
             },
             { text: project.name, color: PALE },
@@ -125,7 +125,7 @@ export function certificateDefinition(
       ['Method', `${method.title} (${method.key}). ${method.why}`],
       [
         'Test pressure at the gauge',
-        `${showQuantity(pack.design.testPressure, 'pressure', 'kPa')} at ${pack.design.gaugeElevation.toFixed(2)} m`,
+        `${showQuantity(pack.design.testPressure, 'pressure', 'kPa')} at ${showMetres(pack.design.gaugeElevation, 2)}`,
       ],
       [
         'Gauge',

@@ -1,6 +1,7 @@
 import { setPriority } from 'node:os'
 import { parentPort } from 'node:worker_threads'
 import { Problem } from '#core/problem'
+import { showEverythingIn, type SiteUnits } from '#core/quantity/site-units'
 import type { HeavyTask, HeavyTasks } from './tasks'
 
 /** Parts are loaded when first asked for: reading a table needs no PDF maker. */
@@ -22,7 +23,9 @@ try {
 } catch {
   // A machine that does not allow it works all the same.
 }
-port.on('message', async ({ task, input }: { task: HeavyTask; input: never }) => {
+port.on('message', async ({ task, input, units }: { task: HeavyTask; input: never; units: SiteUnits }) => {
+  // One task at a time: what it words is worded for one site.
+  showEverythingIn(units)
   try {
     port.postMessage({ result: await tasks[task](input) })
   } catch (error) {

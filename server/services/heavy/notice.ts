@@ -1,3 +1,4 @@
+import { showMetres, showSteps, showQuantity } from '#core/quantity/show'
 import { DateTime } from 'luxon'
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
 import type { Damage, DamageVerdict } from '#core/delivery/damage'
@@ -48,8 +49,8 @@ function damageSvg({ damage, length, wall }: Found & { damage: Damage }): string
   const [cx, cy, r] = [w + 42, 36, 26]
   const words = (at: { x: number; y: number }, text: string, more: Record<string, string> = {}) =>
     tag('text', { ...at, 'font-size': 9, 'font-family': PDF_FONT, ...more }, escaped(text))
-  const where = `${damage.fromEnd.toFixed(2)} m from the end, ${(damage.length * 1000).toFixed(0)} mm long`
-  const ofWall = wall > 0 ? ` of ${(wall * 1000).toFixed(1)} mm wall` : ''
+  const where = `${showMetres(damage.fromEnd, 2)} from the end, ${showSteps(damage.length, 'mm')} long`
+  const ofWall = wall > 0 ? ` of ${showQuantity(wall, 'length', 'mm', 3)} wall` : ''
   const long = Math.max(4, (damage.length / length) * (w - 12))
   const left = Math.min(w - 120, x)
   return svg(
@@ -58,7 +59,7 @@ function damageSvg({ damage, length, wall }: Found & { damage: Damage }): string
     tag('rect', { x: 6, y: 20, width: w - 12, height: 30, fill: '#F1ECDF', stroke: '#161A1D' }),
     tag('rect', { x, y: 31, width: long, height: 8, fill: '#A8201A' }),
     words({ x: left, y: 14 }, where),
-    words({ x: left, y: 64 }, `${(damage.depth * 1000).toFixed(2)} mm deep${ofWall}`),
+    words({ x: left, y: 64 }, `${showQuantity(damage.depth, 'length', 'mm', 3)} deep${ofWall}`),
     tag('circle', { cx, cy, r, fill: 'none', stroke: '#161A1D', 'stroke-width': 5 }),
     tag('circle', { cx: cx + Math.sin(angle) * r, cy: cy - Math.cos(angle) * r, r: 4.5, fill: '#A8201A' }),
     words({ x: cx, y: cy + 3 }, `${damage.clock} h`, { 'text-anchor': 'middle' }),

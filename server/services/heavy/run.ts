@@ -2,6 +2,7 @@ import { createRequire } from 'node:module'
 import { fileURLToPath, pathToFileURL } from 'node:url'
 import { Worker } from 'node:worker_threads'
 import { Problem } from '#core/problem'
+import type { SiteUnits } from '#core/quantity/site-units'
 import { makeTurn } from '../turn'
 import type { HeavyTask, HeavyTasks } from './tasks'
 
@@ -53,7 +54,7 @@ const refused = (answer: Answer) => {
   return new Error(`In a worker: ${answer.fault}`)
 }
 
-async function once(task: HeavyTask, input: unknown): Promise<unknown> {
+async function once(task: HeavyTask, input: unknown, units: SiteUnits): Promise<unknown> {
   const worker = idle ?? (await started())
   idle = null
   worker.ref()
@@ -78,7 +79,7 @@ async function once(task: HeavyTask, input: unknown): Promise<unknown> {
         reject(error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? tooMuch('needs too much memory') : error),
       )
       worker.once('exit', () => reject(tooMuch('cannot be read')))
-      worker.postMessage({ task, input })
+      worker.postMessage({ task, input, units })
     })
     worker.removeAllListeners('exit')
     worker.removeAllListeners('error')
@@ -100,10 +101,12 @@ async function once(task: HeavyTask, input: unknown): Promise<unknown> {
 /**
  * Runs a heavy task with limits of time and memory, away from the thread that answers people.
  *
+ * @param units what it words figures in
  * @throws Problem of the task, or `too-heavy` when a limit was reached
  */
 export const runHeavy = <K extends HeavyTask>(
   task: K,
   input: Parameters<HeavyTasks[K]>[0],
+  units: SiteUnits = 'as-written',
 ): Promise<Awaited<ReturnType<HeavyTasks[K]>>> =>
-  inTurn(() => once(task, input)) as Promise<Awaited<ReturnType<HeavyTasks[K]>>>
+  inTurn(() => once(task, input, units)) as Promise<Awaited<ReturnType<HeavyTasks[K]>>>

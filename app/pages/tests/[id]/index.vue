@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { packSheet } from '../../../../server/services/pack-view'
-import { showDuration, showQuantity } from '#core/quantity/show'
+import { showDuration, showQuantity, showStretch } from '#core/quantity/show'
 import { useSession } from '~/stores/session'
 import { useStrip } from '~/stores/strip'
 import { packStateGlyphs, packStateWords } from '~/words'
@@ -47,8 +47,7 @@ const { busy } = acts
             packStateWords[pack.state]
           }}</strong>
           <span class="muted grow"
-            >{{ data.method.title }} · {{ data.line.name }}, {{ pack.from.toFixed(0) }} to
-            {{ pack.to.toFixed(0) }} m</span
+            >{{ data.method.title }} · {{ data.line.name }}, {{ showStretch(pack.from, pack.to) }}</span
           >
           <WithdrawAct
             v-if="(pack.state === 'planned' || pack.state === 'failed') && session.can('withdraw')"

@@ -4,6 +4,8 @@ import { projectRoute } from '../../../http/route'
 
 const query = yup.object({ text: yup.string().trim().min(1).max(80).required() })
 
-export default projectRoute('GET /api/projects/:project/find', { query }, async ({ db, actor, query }) =>
-  find(db, actor, query.text),
+export default projectRoute(
+  'GET /api/projects/:project/find',
+  { query },
+  async ({ db, project, actor, query }) => find(db, project, actor, query.text),
 )

@@ -9,7 +9,11 @@ export default projectRoute(
   async ({ event, db, project, actor, params }) => {
     const sheet = await packSheet(db, project, actor, params.pack!)
     const pdf = Buffer.from(
-      await runHeavy('certificate', { sheet, project: { name: project.name, zone: project.zone } }),
+      await runHeavy(
+        'certificate',
+        { sheet, project: { name: project.name, zone: project.zone } },
+        project.settings.units,
+      ),
     )
     setHeaders(event, {
       'content-type': 'application/pdf',

@@ -8,7 +8,11 @@ export default projectRoute(
   {},
   async ({ event, db, project, actor, params }) => {
     const page = await shiftPage(db, project, actor, params.crew!, params.day!)
-    const pdf = await runHeavy('shift', { page, project: { name: project.name, zone: project.zone } })
+    const pdf = await runHeavy(
+      'shift',
+      { page, project: { name: project.name, zone: project.zone } },
+      project.settings.units,
+    )
     setHeaders(event, {
       'content-type': 'application/pdf',
       'content-disposition': `inline; filename="shift-${page.report.day}.pdf"`,
