@@ -68,22 +68,23 @@ export async function articlesOf(db: Knex, project: string): Promise<ArticleRow[
   }))
 }
 
+const articleColumns = (r: ArticleRow) => ({
+  title: r.title,
+  kind: r.kind,
+  pressure_class: r.pressureClass,
+  facts: JSON.stringify(r.facts),
+  mass: r.mass,
+  gtin: r.gtin,
+  shelf_months: r.shelfMonths,
+  opened_days: r.openedDays,
+  limits: JSON.stringify(r.limits),
+})
+
 export const insertArticles = async (db: Knex, project: string, rows: readonly ArticleRow[]): Promise<void> =>
-  void (await db('catalogue').insert(
-    rows.map((r) => ({
-      project,
-      item: r.item,
-      title: r.title,
-      kind: r.kind,
-      pressure_class: r.pressureClass,
-      facts: JSON.stringify(r.facts),
-      mass: r.mass,
-      gtin: r.gtin,
-      shelf_months: r.shelfMonths,
-      opened_days: r.openedDays,
-      limits: JSON.stringify(r.limits),
-    })),
-  ))
+  void (await db('catalogue').insert(rows.map((r) => ({ project, item: r.item, ...articleColumns(r) }))))
+
+export const saveArticle = async (db: Knex, project: string, row: ArticleRow): Promise<void> =>
+  void (await db('catalogue').where({ project, item: row.item }).update(articleColumns(row)))
 
 /** Points of a line, as a list of them is read: what it had of them before is replaced. */
 export const saveProfile = async (

@@ -63,6 +63,7 @@ export const access = {
   'POST /api/projects/:project/lists/:list': 'keep-lists',
   'POST /api/projects/:project/lists/:list/preview': 'keep-lists',
   'POST /api/projects/:project/lists/:list/remove': 'keep-lists',
+  'POST /api/projects/:project/lists/:list/correct': 'keep-lists',
   'GET /api/projects/:project/template': 'plan-work',
   'POST /api/projects/:project/template': 'write-procedure',
   'GET /api/projects/:project/samples': 'see-plan',

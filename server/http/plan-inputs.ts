@@ -81,19 +81,22 @@ export const cuttingBody = yup.object({
 export const scheduleBody = yup.object({ line: uuid().required(), file: planFile })
 
 /** A file of rows, or one row of a form by its columns. */
-export const listBody = yup.object({
-  file: planFile.notRequired().default(null),
-  row: yup
+const rowCells = () =>
+  yup
     .object()
-    .nullable()
-    .default(null)
     .test('cells', '${path} holds texts of up to 4000 letters.', (row) =>
       row === null || row === undefined
         ? true
         : Object.values(row).length <= 40 &&
           Object.values(row).every((v) => typeof v === 'string' && v.length <= 4000),
-    ),
+    )
+
+export const listBody = yup.object({
+  file: planFile.notRequired().default(null),
+  row: rowCells().nullable().default(null),
 })
+
+export const correctBody = yup.object({ row: rowCells().required(), reason: words(400) })
 
 export const takeOffBody = yup.object({
   names: yup.array().of(words(120)).min(1).max(500).required(),

@@ -84,6 +84,24 @@ export function calibrationSpan(typed: Pick<CalibrationTyped, 'from' | 'until'>)
   return { from, until }
 }
 
+/** Writes a calibration of an instrument that is there, and says so in its record. */
+export async function keepCalibration(
+  trx: Knex,
+  project: Project,
+  actor: Actor,
+  instrument: string,
+  typed: CalibrationTyped,
+): Promise<void> {
+  const role = actingRole(actor, 'keep-instruments')
+  await insertCalibration(trx, project.id, {
+    ...{ id: uuidv7(), instrument, ...calibrationSpan(typed) },
+    certificate: typed.certificate || null,
+  })
+  await appendEntries(trx, actor, role, 'instrument', instrument, [
+    { id: uuidv7(), kind: 'calibration', payload: { ...typed }, recordedAt: new Date() },
+  ])
+}
+
 /**
  * Enters a calibration. Readings taken while no calibration ran still do not count; joints with readings by
  * this instrument are judged anew, as the calibration may lie back.
@@ -95,22 +113,13 @@ export async function addCalibration(
   instrument: string,
   typed: CalibrationTyped,
 ): Promise<{ job: string; total: number }> {
-  const role = actingRole(actor, 'keep-instruments')
-  const { from, until } = calibrationSpan(typed)
+  actingRole(actor, 'keep-instruments')
+  calibrationSpan(typed)
   const found = (await instrumentsOf(db, project.id)).find((i) => i.id === instrument)
   if (!found) throw new Problem('not-found', 'There is no such instrument.', 'instrument')
   const joints = await jointsReadWith(db, project.id, instrument)
   return inTransaction(db, async (trx) => {
-    await insertCalibration(trx, project.id, {
-      id: uuidv7(),
-      instrument,
-      from,
-      until,
-      certificate: typed.certificate || null,
-    })
-    await appendEntries(trx, actor, role, 'instrument', instrument, [
-      { id: uuidv7(), kind: 'calibration', payload: { ...typed }, recordedAt: new Date() },
-    ])
+    await keepCalibration(trx, project, actor, instrument, typed)
     return askRejudge(trx, project, actor, 'calibration', { joints })
   })
 }

@@ -152,6 +152,63 @@ describe('a list', () => {
   })
 })
 
+describe('what is put right', () => {
+  const correct = (who: Client, key: string, row: object, reason = 'the label says otherwise') =>
+    who.post(`projects/${COPY}/lists/${key}/correct`, { row, reason })
+  const article = async () => {
+    const { rows } = (await admin.get(`projects/${COPY}/lists/articles?from=0`)).body as {
+      rows: Record<string, string | null>[]
+    }
+    return Object.fromEntries(Object.entries(rows[0]!).map(([k, v]) => [k, v === null ? '' : String(v)]))
+  }
+  it('an article, with the reason; a joint that is open keeps what it pinned', async () => {
+    const before = await article()
+    const pinned = await db('joints').where({ project: copy }).orderBy('id').select('id', 'facts')
+    expect((await correct(admin, 'articles', { ...before, title: 'Pipe of another class' })).status).toBe(200)
+    const after = await article()
+    expect(after).toEqual({ ...before, title: 'Pipe of another class' })
+    expect(await db('joints').where({ project: copy }).orderBy('id').select('id', 'facts')).toEqual(pinned)
+    const [note] = await db('entries').where({ project: copy }).orderBy('feed', 'desc').limit(1)
+    expect(JSON.parse(note.payload)).toMatchObject({
+      ...{ what: 'article', item: before.item, reason: 'the label says otherwise' },
+      ...{ before: { title: before.title }, after: { title: 'Pipe of another class' } },
+    })
+  })
+  it.each<[string, string, (row: object) => object, string]>([
+    ['an article that is not there', 'articles', (row) => ({ ...row, item: 'NONE-1' }), 'item'],
+    ['a cell that is wrong', 'articles', (row) => ({ ...row, mass: '0' }), 'mass'],
+    ['a list whose rows are not changed so', 'crews', () => ({ name: 'Crew' }), 'list'],
+  ])('refuses %s', async (_what, key, row, field) => {
+    const before = await article()
+    expect((await correct(admin, key, row(before))).problem?.field).toBe(field)
+    expect(await article()).toEqual(before)
+  })
+  it('is not changed without a reason, nor in another project', async () => {
+    const before = await article()
+    expect((await correct(admin, 'articles', before, ' ')).problem?.field).toBe('reason')
+    expect((await correct(petra, 'articles', before)).status).toBe(404)
+  })
+})
+
+describe('instruments by file', () => {
+  const header =
+    'name,kind,quantity,min,max,resolution,uncertainty,calibrated-from,calibrated-until,certificate'
+  const row = (from: string, until: string, certificate: string) =>
+    `Tape 91,tape,length,0 mm,5 m,1 mm,1 mm,${from},${until},${certificate}`
+  it('one comes with all its calibrations, and with a further one later; each is in its record', async () => {
+    const text = [header, row('2024-01-01', '2024-12-31', 'A1'), row('2025-01-01', '2025-12-31', 'A2')]
+    expect((await send('instruments', text.join('\n'))).body).toMatchObject({ kept: 2 })
+    expect((await send('instruments', text.join('\n'))).problem?.code).toBe('bad-rows')
+    const more = [header, row('2026-01-01', '2026-12-31', 'A3')].join('\n')
+    expect((await send('instruments', more)).body).toMatchObject({ kept: 1 })
+    const { id } = await db('instruments').where({ project: copy, name: 'Tape 91' }).first('id')
+    const kinds = await db('entries').where({ subject: id }).orderBy('seq').pluck('kind')
+    expect(kinds).toEqual(['register', 'calibration', 'calibration', 'calibration'])
+    const out = await textOf(admin, `projects/${COPY}/lists/instruments/file`)
+    expect(rowsOf(out).filter((r) => r.startsWith('Tape 91'))).toHaveLength(3)
+  })
+})
+
 describe('what is planned', () => {
   const off = (key: ListKey, names: string[], reason = 'planned twice') =>
     admin.post(`projects/${COPY}/lists/${key}/remove`, { names, reason })

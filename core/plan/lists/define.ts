@@ -21,6 +21,14 @@ export interface ListedLine {
   profiled: boolean
 }
 
+/** An instrument as lists know it, with the first days of its calibrations. */
+export interface ListedInstrument {
+  name: string
+  quantity: string
+  max: number
+  calibrated: readonly string[]
+}
+
 /** What a project has already, by the keys under which names are the same. */
 export interface Ground {
   lines: ReadonlyMap<string, ListedLine>
@@ -31,7 +39,7 @@ export interface Ground {
   systems: ReadonlyMap<string, { ofReach: boolean; issued: Procedure | null }>
   /** reaches by the key of their line */
   reaches: ReadonlyMap<string, readonly { name: string; from: number; to: number }[]>
-  instruments: ReadonlyMap<string, { name: string; quantity: string; max: number }>
+  instruments: ReadonlyMap<string, ListedInstrument>
   /** what kind of quantity a fact is, of those that the project's procedures ask for */
   facts: ReadonlyMap<string, DimensionKey | 'word' | 'flag'>
   /** what the list's own rows are called */
@@ -74,6 +82,8 @@ export interface PlanList<R = Record<string, unknown>> {
   /** one of it, in a sentence */
   readonly one: string
   readonly columns: Columns
+  /** a row as it stands may be put right, with a reason */
+  readonly correctable?: boolean
   /** the column that names a row; null where rows have no name of their own */
   readonly name: string | null
   /** what two cells of one row say together @throws Problem naming a column */

@@ -4,7 +4,8 @@ import { Problem } from '../../problem'
 import { dimensions, type DimensionKey } from '../../quantity/dimension'
 import { readQuantity, writtenDimension } from '../../quantity/read'
 import { dayOf, fileOnly, label, oneOf, optional, pairs, quantityOf, wholeOf, words } from './columns'
-import { defineList, type Column, type Ground } from './define'
+import { nameKey } from '../../record/names'
+import { defineList, type Column, type Ground, type ListedInstrument } from './define'
 
 export type ArticleFacts = Record<string, number | string | boolean>
 
@@ -84,6 +85,7 @@ export const articleKinds = ['pipe', 'fitting', 'consumable'] as const
 export const articleList = defineList({
   key: 'articles',
   act: 'plan-work',
+  correctable: true,
   title: 'Articles',
   one: 'article',
   name: 'item',
@@ -138,7 +140,8 @@ export const instrumentList = defineList({
   act: 'keep-instruments',
   title: 'Instruments',
   one: 'instrument',
-  name: 'name',
+  // One with several calibrations stands in as many rows.
+  name: null,
   columns: {
     name: words('Name', 120, 'Tape 7'),
     kind: words('Kind', 60, 'tape'),
@@ -151,7 +154,7 @@ export const instrumentList = defineList({
     calibratedUntil: optional(dayOf('Calibrated until')),
     certificate: optional(words('Certificate', 80)),
   },
-  check(row) {
+  check(row, ground, before) {
     const read = (field: 'min' | 'max' | 'resolution' | 'uncertainty') =>
       readQuantity(row[field], row.quantity, { field })
     if (!(read('max') > read('min')))
@@ -162,5 +165,41 @@ export const instrumentList = defineList({
       throw new Problem('missing', 'A calibration has a first and a last day.', 'calibratedUntil')
     if (row.calibratedFrom !== null && row.calibratedUntil! <= row.calibratedFrom)
       throw new Problem('out-of-bounds', 'A calibration ends after it begins.', 'calibratedUntil')
+    checkAgain(row, ground.instruments.get(nameKey(row.name)), before)
   },
 })
+
+interface InstrumentRow {
+  name: string
+  kind: string
+  quantity: string
+  min: string
+  max: string
+  resolution: string
+  uncertainty: string
+  calibratedFrom: string | null
+}
+const OF_THE_INSTRUMENT = ['kind', 'quantity', 'min', 'max', 'resolution', 'uncertainty'] as const
+
+/** A row of an instrument that is there, or stands further up, brings a calibration that nobody has entered. */
+function checkAgain(
+  row: InstrumentRow,
+  there: ListedInstrument | undefined,
+  before: readonly InstrumentRow[],
+) {
+  const above = before.filter((b) => nameKey(b.name) === nameKey(row.name))
+  if (!there && above.length === 0) return
+  const other =
+    there && there.quantity !== row.quantity
+      ? 'quantity'
+      : OF_THE_INSTRUMENT.find((f) => above.some((b) => b[f] !== row[f]))
+  if (other) throw new Problem('contradiction', `${row.name} is another instrument already`, other)
+  if (row.calibratedFrom === null) throw new Problem('duplicate', `${row.name} is there already`, 'name')
+  const entered = [...(there?.calibrated ?? []), ...above.map((b) => b.calibratedFrom)]
+  if (entered.includes(row.calibratedFrom))
+    throw new Problem(
+      'duplicate',
+      `${row.name} has its calibration of ${row.calibratedFrom} already`,
+      'calibratedFrom',
+    )
+}

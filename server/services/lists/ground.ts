@@ -53,7 +53,13 @@ export async function groundOf(db: Knex, project: Project): Promise<ProjectGroun
     people: new Map(members.map((m) => [m.signIn, m.name])),
     systems,
     instruments: new Map(
-      instruments.map((i) => [nameKey(i.name), { name: i.name, quantity: i.quantity, max: i.max }]),
+      instruments.map((i) => [
+        nameKey(i.name),
+        {
+          ...{ name: i.name, quantity: i.quantity, max: i.max },
+          calibrated: i.calibrations.map((c) => c.from.slice(0, 10)),
+        },
+      ]),
     ),
     reaches: new Map(
       lines.map((l) => [

@@ -133,6 +133,34 @@ export async function keepList(
 }
 
 /**
+ * Puts a row right that is there, with a reason. What was made of it before keeps what it was made with: the
+ * facts of a joint are pinned when it is opened.
+ */
+export async function correctRow(
+  db: Knex,
+  project: Project,
+  actor: Actor,
+  key: string,
+  typed: { row: Record<string, string>; reason: string },
+): Promise<void> {
+  const keeper = keeperOf(key)
+  actingRole(actor, keeper.list.act)
+  const { list } = keeper
+  if (!keeper.correct)
+    throw new Problem('fixed', `What stands in ${list.title.toLowerCase()} is not changed here.`, 'list')
+  await inTransaction(db, async (trx) => {
+    const ground = await groundOf(trx, project)
+    const named = nameKey(typed.row[list.name!] ?? '')
+    const there = await keeper.cells(trx, project, ground)
+    if (!there.some((r) => nameKey(String(r[list.name!])) === named))
+      throw new Problem('not-found', `There is no such ${list.one}.`, list.name!)
+    const { rows, faults } = readList(list, tableOf(list, typed.row), { ...ground, taken: new Set() })
+    if (faults[0]) throw new Problem('bad-row', faults[0].message, faults[0].column)
+    await keeper.correct!(trx, project, actor, rows[0] as never, typed.reason)
+  })
+}
+
+/**
  * Takes rows off the plan: all of them, or none where work hangs on one. What they were stays in the
  * record, with the reason.
  */

@@ -24,6 +24,8 @@ export interface Keeper<R = never> {
   cells(db: Knex, project: Project, ground: ProjectGround): Promise<Record<string, Cell>[]>
   /** where its rows are, of what can be taken off the plan again until work hangs on it */
   readonly planned?: PlannedTable
+  /** puts a row right that is there; what was worked by it keeps what it pinned */
+  correct?(trx: Knex, project: Project, actor: Actor, row: R, reason: string): Promise<void>
   /** keeps rows that were read; returns the links of whoever is new */
   keep(
     trx: Knex,

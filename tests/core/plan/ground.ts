@@ -21,7 +21,9 @@ export const ground: Ground = {
     ['embed-draft', { ofReach: true, issued: null }],
   ]),
   people: new Map([['ada', 'Ada Example']]),
-  instruments: new Map([['GAUGE 1', { name: 'Gauge 1', quantity: 'pressure', max: 25e5 }]]),
+  instruments: new Map([
+    ['GAUGE 1', { name: 'Gauge 1', quantity: 'pressure', max: 25e5, calibrated: ['2026-01-12'] }],
+  ]),
   reaches: new Map([['TF', [{ name: 'R-1', from: 0, to: 20 }]]]),
   facts: new Map([
     ['pipe.od', 'length'],

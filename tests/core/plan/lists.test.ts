@@ -117,6 +117,34 @@ describe('every list', () => {
   })
 })
 
+describe('an instrument with several calibrations', () => {
+  const tape = good.instruments
+  const gauge = { ...tape, name: 'gauge 1', kind: 'gauge', quantity: 'pressure', min: '0 bar', max: '25 bar' }
+  const bar = { ...gauge, resolution: '0.01 bar', uncertainty: '0.1 bar' }
+  const rows = (...cells: Record<string, string>[]) => {
+    const columns = Object.keys(list('instruments').columns)
+    const table = {
+      ...{ header: columns.map(headerOf), faults: [], remark: null },
+      rows: cells.map((c, i) => ({ row: i + 2, cells: columns.map((key) => c[key] ?? '') })),
+    }
+    return readList(list('instruments'), table, ground)
+  }
+  const later = { calibratedFrom: '2027-01-02', calibratedUntil: '2028-01-01' }
+  it.each<[string, Record<string, string>[], number, string[]]>([
+    ['stands in as many rows', [tape, { ...tape, ...later }], 2, []],
+    ['one that is there gets a further one', [{ ...bar, ...later }], 1, []],
+    ['the same one twice is refused', [tape, tape], 1, ['calibrated-from']],
+    ['one that is entered is refused', [{ ...bar, calibratedFrom: '2026-01-12' }], 0, ['calibrated-from']],
+    ['without one it is there already', [{ ...bar, calibratedFrom: '', calibratedUntil: '' }], 0, ['name']],
+    ['another instrument has another name', [tape, { ...tape, ...later, max: '8 m' }], 1, ['max']],
+    ['nor does it measure something else', [{ ...tape, name: 'Gauge 1' }], 0, ['quantity']],
+  ])('%s', (_what, cells, taken, faults) => {
+    const read = rows(...cells)
+    expect(read.rows).toHaveLength(taken)
+    expect(read.faults.map((f) => f.column)).toEqual(faults)
+  })
+})
+
 describe('a cell that is wrong is told by its column, and its row not taken', () => {
   it.each([
     ['people', { roles: 'king' }, 'roles'],
@@ -257,7 +285,9 @@ describe('the sample files of a project of one’s own', () => {
   const site = {
     ...ground,
     lines: new Map([['TF', { key: 'TF', from: 0, to: 620, material: 'concrete', profiled: true }]]),
-    instruments: new Map([['GAUGE 60 KPA', { name: 'Gauge 60 kPa', quantity: 'pressure', max: 60e3 }]]),
+    instruments: new Map([
+      ['GAUGE 60 KPA', { name: 'Gauge 60 kPa', quantity: 'pressure', max: 60e3, calibrated: [] }],
+    ]),
     taken: new Set<string>(),
   }
   it.each(['crews', 'people', 'instruments', 'articles', 'structures', 'packs'] as const)(

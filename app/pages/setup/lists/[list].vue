@@ -29,6 +29,9 @@ async function loadMore() {
 }
 
 const way = ref<'none' | 'form' | 'file'>('none')
+/** the row that is put right, by its name, and why */
+const correcting = ref<string | null>(null)
+const reason = ref('')
 const form = ref<Record<string, string>>({})
 const { busy, at, besides, send } = useSending()
 const done = ref('')
@@ -40,6 +43,7 @@ watch(
   () => {
     ;[form.value, file.value, preview.value, done.value, links.value] = [{}, null, null, '', []]
     way.value = 'none'
+    correcting.value = null
     void load()
   },
   { immediate: true },
@@ -60,6 +64,21 @@ const columns = computed(() => shown.value.map(([c]) => headerOf(c)))
 const complete = computed(() =>
   shown.value.every(([c, column]) => column.optional || (form.value[c] ?? '').trim() !== ''),
 )
+function add() {
+  ;[correcting.value, form.value, way.value] = [null, {}, 'form']
+}
+function correct(row: Record<string, unknown>) {
+  correcting.value = String(row[list.value.name!])
+  form.value = Object.fromEntries(shown.value.map(([c]) => [c, row[c] == null ? '' : String(row[c])]))
+  ;[reason.value, done.value, way.value] = ['', '', 'form']
+}
+async function putRight() {
+  const body = { row: form.value, reason: reason.value }
+  if (!(await send(() => api(`${base.value}/correct`, { body })))) return
+  done.value = `${correcting.value} is put right. Joints opened before keep what they were opened with.`
+  ;[correcting.value, way.value] = [null, 'none']
+  await Promise.all([load(), session.loadProject()])
+}
 async function keep(body: object) {
   const kept = await send(() => api<Kept>(base.value, { body }))
   if (!kept) return
@@ -124,7 +143,7 @@ const drawn = computed(() => onLine.value.marks.length + onLine.value.spans.leng
         <h1 class="grow">
           {{ list.title }} <span class="muted">{{ showCount(data.total) }}</span>
         </h1>
-        <ElButton size="large" :type="way === 'form' ? 'primary' : 'default'" @click="way = 'form'"
+        <ElButton size="large" :type="way === 'form' ? 'primary' : 'default'" @click="add"
           >Add by hand</ElButton
         >
         <ElButton size="large" :type="way === 'file' ? 'primary' : 'default'" @click="way = 'file'"
@@ -134,7 +153,8 @@ const drawn = computed(() => onLine.value.marks.length + onLine.value.spans.leng
       </div>
       <p v-if="done" class="done" role="status">{{ done }}</p>
       <OneTimeLink v-for="l in links" :key="l.token" :token="l.token" :name="l.name" class="sheet shown" />
-      <PlanForm v-if="way === 'form'" @submit="keep({ row: form })">
+      <PlanForm v-if="way === 'form'" @submit="correcting === null ? keep({ row: form }) : putRight()">
+        <h2 v-if="correcting !== null" class="wide">Put {{ correcting }} right</h2>
         <FormField
           v-for="[c, column] in shown"
           :key="c"
@@ -151,13 +171,30 @@ const drawn = computed(() => onLine.value.marks.length + onLine.value.spans.leng
             :aria-label="column.title"
             ><ElOption v-for="o in data.choices[c]" :key="o" :value="o" :label="o"
           /></ElSelect>
-          <ElInput v-else v-model="form[c]" size="large" maxlength="400" :placeholder="column.hint" />
+          <ElInput
+            v-else
+            v-model="form[c]"
+            size="large"
+            maxlength="400"
+            :placeholder="column.hint"
+            :disabled="correcting !== null && c === list.name"
+          />
         </FormField>
-        <p v-if="besides(columns)" class="fault wide" role="alert">{{ besides(columns) }}</p>
+        <FormField v-if="correcting !== null" label="Why it is changed" class="wide" :fault="at('reason')"
+          ><ElInput v-model="reason" size="large" maxlength="400"
+        /></FormField>
+        <p v-if="besides([...columns, 'reason'])" class="fault wide" role="alert">
+          {{ besides([...columns, 'reason']) }}
+        </p>
         <template #acts>
           <ElButton size="large" @click="way = 'none'">Back</ElButton>
-          <ElButton type="primary" size="large" native-type="submit" :loading="busy" :disabled="!complete"
-            >Add the {{ list.one }}</ElButton
+          <ElButton
+            type="primary"
+            size="large"
+            native-type="submit"
+            :loading="busy"
+            :disabled="!complete || (correcting !== null && !reason.trim())"
+            >{{ correcting === null ? `Add the ${list.one}` : 'Put it right' }}</ElButton
           >
         </template>
       </PlanForm>
@@ -209,7 +246,7 @@ const drawn = computed(() => onLine.value.marks.length + onLine.value.spans.leng
           <thead>
             <tr>
               <th v-for="[c, column] in shown" :key="c">{{ column.title }}</th>
-              <th v-if="removable"><span class="visually-hidden">Take off</span></th>
+              <th v-if="removable || list.correctable"><span class="visually-hidden">Change</span></th>
             </tr>
           </thead>
           <tbody>
@@ -219,6 +256,9 @@ const drawn = computed(() => onLine.value.marks.length + onLine.value.spans.leng
               </td>
               <td v-if="removable">
                 <ElButton size="large" @click="askOff(String(r[list.name!]))">Take off</ElButton>
+              </td>
+              <td v-else-if="list.correctable">
+                <ElButton size="large" @click="correct(r)">Put right</ElButton>
               </td>
             </tr>
           </tbody>
