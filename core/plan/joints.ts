@@ -45,6 +45,7 @@ export function generateJoints(g: Generator, line: { from: number; to: number })
   return Array.from({ length: count }, (_v, i) => ({
     number: name(g.start + i),
     // To the millimetre, as stations are set out.
-    station: Math.round((g.from + (i + 1) * g.pipeLength) * 1000) / 1000,
+    // To a tenth of a millimetre, so that feet stay whole.
+    station: Math.round((g.from + (i + 1) * g.pipeLength) * 1e4) / 1e4,
   }))
 }

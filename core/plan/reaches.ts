@@ -17,7 +17,8 @@ export interface Cutting extends Stretch {
 
 /** A line is cut into so many reaches at once. */
 export const MOST_REACHES = 2000
-const mm = (m: number) => Math.round(m * 1000) / 1000
+/** To a tenth of a millimetre, so that feet stay whole. */
+const fine = (m: number) => Math.round(m * 1e4) / 1e4
 
 /**
  * Reaches of one length, one after the other without a gap; the last one is what is left. A rest of less
@@ -51,7 +52,7 @@ export function cutReaches(
     )
   return Array.from({ length: count }, (_v, i) => ({
     name: name(c.start + i),
-    from: mm(c.from + i * c.every),
-    to: i === count - 1 ? mm(c.to) : mm(c.from + (i + 1) * c.every),
+    from: fine(c.from + i * c.every),
+    to: i === count - 1 ? fine(c.to) : fine(c.from + (i + 1) * c.every),
   }))
 }

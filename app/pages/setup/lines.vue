@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { unitShown, withUnit } from '#core/quantity/site-units'
+import { inSite, unitShown, withUnit } from '#core/quantity/site-units'
 import { showBare, showQuantity } from '#core/quantity/show'
 import { uuidv7 } from 'uuidv7'
 import type { RowFault } from '#core/delivery/note'
@@ -27,7 +27,7 @@ const wrong = computed(() => (reading.fault.value?.details?.rows ?? []) as RowFa
 const { busy, at, besides, send } = useSending()
 const fields = ['key', 'name', 'material', 'from', 'to', 'designPressure', 'reason']
 
-const inThousandths = (station: number) => showBare(Math.round(station * 1000) / 1000, 'm', 9)
+const inThousandths = (station: number) => String(Math.round(inSite(station, 'm') * 1000) / 1000)
 function begin(id: string | null) {
   const line = lines.value.find((l) => l.id === id)
   Object.assign(
