@@ -61,7 +61,7 @@ function trendSeries({ samples, corrected, trend }: TraceShown, unit: number, c:
   const level = inside.map((s) => s.v - trend.slope * (s.t - mid)).sort((a, b) => a - b)
   const middle = level[level.length >> 1]!
   const at = (slope: number) =>
-    [trend.from, trend.to].map((t) => [t / unit, (middle + slope * (t - mid)) / 1000])
+    [trend.from, trend.to].map((t) => [t / unit, inSite(middle + slope * (t - mid), 'kPa')])
   return (
     [
       ['Trend', trend.slope, { width: 2, type: 'solid' }],
@@ -84,7 +84,7 @@ export function pointsOf(samples: readonly Sample[], unit: number): (readonly [n
   const steps = samples.slice(1).map((s, i) => s.t - samples[i]!.t)
   const usual = [...steps].sort((a, b) => a - b)[steps.length >> 1] ?? 0
   return samples.flatMap((s, i) => {
-    const point = [s.t / unit, s.pressure / 1000] as const
+    const point = [s.t / unit, inSite(s.pressure, 'kPa')] as const
     const step = steps[i - 1] ?? 0
     return step > WAITS * usual && step > SILENCE
       ? [[(s.t - step / 2) / unit, null] as const, point]
@@ -97,8 +97,8 @@ function bandLines({ samples, evaluation, band }: TraceShown, unit: number) {
   const start = hold && band > 0 ? samples.find((s) => s.t >= hold.from)?.pressure : undefined
   if (!hold || start === undefined) return []
   return [1 - band, 1 + band].map((f) => [
-    { coord: [hold.from / unit, (start * f) / 1000] },
-    { coord: [hold.to / unit, (start * f) / 1000] },
+    { coord: [hold.from / unit, inSite(start * f, 'kPa')] },
+    { coord: [hold.to / unit, inSite(start * f, 'kPa')] },
   ])
 }
 
@@ -177,7 +177,12 @@ export function traceOption(
           data: [
             ...(only
               ? []
-              : [{ yAxis: testPressure / 1000, lineStyle: { color: c.muted, type: 'dotted', width: 1 } }]),
+              : [
+                  {
+                    yAxis: inSite(testPressure, 'kPa'),
+                    lineStyle: { color: c.muted, type: 'dotted', width: 1 },
+                  },
+                ]),
             ...bandLines(shown, unit),
             ...marks
               .filter((m) => startedAt !== null && within((m.at - startedAt) / 1000))

@@ -52,8 +52,8 @@ watch(
     Object.assign(damage, {
       clock: d?.clock ?? 12,
       fromEnd: d?.fromEnd ?? 1,
-      length: d ? String(d.length * 1000) : '100',
-      depth: d ? String(d.depth * 1000) : '',
+      length: showBare(d?.length ?? 0.1, 'mm', 6),
+      depth: d ? showBare(d.depth, 'mm', 6) : '',
     })
     for (const limit of props.item.limits) {
       const read = said?.readings?.[limit.key]

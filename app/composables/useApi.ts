@@ -1,5 +1,6 @@
 import { keepReply, keptReply } from '../device/kept'
 import { signal } from '../device/signal'
+import { unitsHeader } from './useSiteUnits'
 import { DEVICE_HEADER, deviceId, keepStamp, STAMP_HEADER } from './device'
 
 /** A refusal of the server: a code, a sentence, the field it is about. */
@@ -45,6 +46,7 @@ export async function api<T>(path: string, options: Options = {}): Promise<T> {
       method: options.method ?? (options.body === undefined ? 'GET' : 'POST'),
       headers: {
         [DEVICE_HEADER]: deviceId(),
+        ...unitsHeader(),
         ...(options.body === undefined
           ? {}
           : { 'content-type': blob ? (options.body as Blob).type : 'application/json' }),

@@ -10,6 +10,12 @@ export function ownUnits(): SiteUnits | null {
   return siteUnits.find((u) => u === kept) ?? null
 }
 
+/** Asks the server to word what is only read as this person reads it. */
+export function unitsHeader(): Record<string, string> {
+  const own = typeof localStorage === 'undefined' ? null : ownUnits()
+  return own === null ? {} : { 'x-vet-line-units': own }
+}
+
 /** Shows figures as this person reads them: before anything of the project is on the screen. */
 export const useUnitsOf = (project: SiteUnits): void => showEverythingIn(ownUnits() ?? project)
 

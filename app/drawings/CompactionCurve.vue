@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { siteTicks } from '~/drawings/site-ticks'
 import { showQuantity } from '#core/quantity/show'
 import { useElementSize } from '@vueuse/core'
 import { scaleLinear } from 'd3-scale'
@@ -74,9 +75,9 @@ const percent = (r: number) => `${(r * 100).toFixed(1)} %`
           <rect :x="LEFT" y="0" :width="width - LEFT" :height="HEIGHT - 36" />
         </clipPath>
       </defs>
-      <g v-for="t in y.ticks(4)" :key="`y ${t}`">
-        <line :x1="LEFT" :x2="width - 12" :y1="y(t)" :y2="y(t)" stroke="var(--hair)" />
-        <text :x="LEFT - 6" :y="y(t) + 5" text-anchor="end">{{ t }}</text>
+      <g v-for="t in siteTicks(y.domain()[0]!, y.domain()[1]!, 4, 'kg/m³')" :key="`y ${t.at}`">
+        <line :x1="LEFT" :x2="width - 12" :y1="y(t.at)" :y2="y(t.at)" stroke="var(--hair)" />
+        <text :x="LEFT - 6" :y="y(t.at) + 5" text-anchor="end">{{ t.text }}</text>
       </g>
       <text v-for="t in x.ticks(5)" :key="`x ${t}`" :x="x(t)" :y="HEIGHT - 14" text-anchor="middle">
         {{ Math.round(t * 1000) / 10 }} %

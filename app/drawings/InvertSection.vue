@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { siteTicks } from '~/drawings/site-ticks'
 import { unitShown } from '#core/quantity/site-units'
-import { showMetres, showQuantity } from '#core/quantity/show'
+import { showMetres, showQuantity, showSteps } from '#core/quantity/show'
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { scaleLinear } from 'd3-scale'
@@ -52,8 +52,8 @@ const larger = computed(() => {
   return Math.round(perMetre(y.value) / perMetre(x.value))
 })
 const mm = (m: number) => {
-  const off = Math.round(m * 1000)
-  return `${off > 0 ? '+' : off < 0 ? '−' : ''}${Math.abs(off)}`
+  const off = showSteps(Math.abs(m), 'mm', false, false)
+  return `${off === '0' ? '' : m > 0 ? '+' : '−'}${off}`
 }
 const wrong = computed(() => props.section.inverts.filter((p) => p.off || p.back).length)
 </script>

@@ -192,7 +192,7 @@ const plant = computed(() => {
         :y="y((b.range[0] + b.range[1]) / 2) + 5"
         :text-anchor="b.side === 'left' ? 'start' : 'end'"
       >
-        {{ Math.round(b.lift.rise * 1000) }} · {{ b.lift.payload.passes }}×
+        {{ showSteps(b.lift.rise, 'mm', false, false) }} · {{ b.lift.payload.passes }}×
       </text>
     </g>
     <circle
@@ -228,7 +228,9 @@ const plant = computed(() => {
         stroke="var(--muted)"
         stroke-dasharray="6 5"
       />
-      <text :x="right + 8" :y="y(l.m) + 5" class="level">{{ l.name }} {{ Math.round(l.m * 1000) }}</text>
+      <text :x="right + 8" :y="y(l.m) + 5" class="level">
+        {{ l.name }} {{ showSteps(l.m, 'mm', false, false) }}
+      </text>
     </g>
     <g v-if="trench.dry !== null" class="part" @click="emit('step', 'water')">
       <path

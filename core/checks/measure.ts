@@ -1,6 +1,8 @@
 import * as yup from 'yup'
 import { typeOfDimension } from '../formula/formula'
 import type { DimensionKey } from '../quantity/dimension'
+import { showQuantity } from '../quantity/show'
+import { unitShown } from '../quantity/site-units'
 import { answer, finite } from '../record/payload'
 import { defineCheck, type CheckContext, type CheckDefinition, type Limit, type Made } from './define'
 import { instrumentFault } from './instruments'
@@ -99,8 +101,13 @@ const measured = <K extends 'measure' | 'environment'>(kind: K): CheckDefinition
   judge,
   describe: {
     rule: (check) => check.limits.map((l) => `${l.title ?? l.of}${writtenSpan(l)}`).join('; '),
-    entry: ({ typed, values }) =>
-      (Array.isArray(typed) && typed.length > 0 ? (typed as string[]) : (values as number[])).join(' · '),
+    entry({ typed, values }, { quantity, unit }) {
+      if (!Array.isArray(typed) || typed.length === 0)
+        return (values as number[]).map((v) => showQuantity(v, quantity, unit)).join(' · ')
+      // Bare numbers are of the procedure's unit: said where the site reads another.
+      const bare = (t: string) => unitShown(unit) !== unit && /^[−+-]?[\d.,\s/]+$/.test(t.trim())
+      return (typed as string[]).map((t) => (bare(t) ? `${t} ${unit}` : t)).join(' · ')
+    },
   },
 })
 

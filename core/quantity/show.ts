@@ -39,7 +39,11 @@ function fractionOf(value: number, unit: string): string | null {
 /** As `showIn`, in the unit of the site: with `unitShown(unit)` beside it. */
 export function showBare(value: number, unit: string, digits = 4): string {
   const own = unitShown(unit)
-  return fractionOf(value, own) ?? showIn(value, own, digits)
+  if (own === unit || unit === '') return showIn(value, unit, digits)
+  const found = findUnit(own)!
+  // What was made of another unit is no surer than its digits: 49,800 gal, not 49,807.
+  const rounded = Number(fromSi(value, found).toPrecision(digits))
+  return fractionOf(value, own) ?? showNumber(rounded, digits)
 }
 
 /** A length with so many decimals, as stations and levels are said: "12.50 m"; bare beside its unit. */
@@ -57,13 +61,13 @@ export const showStretch = (from: number, to: number, decimals = 0): string =>
  * Rounded to whole steps of the unit it is written in, or up to the next one where that is the safe side;
  * where the site reads another unit, to three digits of it.
  */
-export function showSteps(value: number, unit: string, up = false): string {
+export function showSteps(value: number, unit: string, up = false, withUnit = true): string {
   const own = unitShown(unit)
   const found = findUnit(own)!
   const step = own === unit ? 1 : 0.1
   const steps = fromSi(value, found) / step
   const whole = up ? Math.ceil(steps - 1e-6) : Math.round(steps)
-  return `${showNumber(whole * step)} ${own}`
+  return withUnit ? `${showNumber(whole * step)} ${own}` : showNumber(whole * step)
 }
 
 /** A distance that is laid off with a tape: on a US site to the nearest thirty-second of an inch. */

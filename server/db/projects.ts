@@ -50,7 +50,13 @@ export interface Project {
   name: string
   zone: string
   settings: ProjectSettings
+  /** what the person who asks reads figures in, where that is not what the project is shown in */
+  reader?: SiteUnits
 }
+
+/** The units in which an answer is worded: the reader's, else the project's. */
+export const wordsFor = ({ reader, settings }: Pick<Project, 'reader' | 'settings'>): SiteUnits | undefined =>
+  reader ?? settings.units
 
 async function projectWhere(
   db: Knex,

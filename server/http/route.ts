@@ -15,6 +15,7 @@ import { inheritedKey } from '#core/inherited-key'
 import { illFormed } from '#core/record/canonical'
 import { crewScope, rolesFor } from '#core/access'
 import { Problem } from '#core/problem'
+import { siteUnits } from '#core/quantity/site-units'
 import { database } from '../db/connection'
 import { findPerson, findProject, membershipsOf, type Membership, type Project } from '../db/projects'
 import type { Actor } from '../services/record'
@@ -190,6 +191,17 @@ export function openRoute<B extends AnyObjectSchema, Q extends AnyObjectSchema, 
   })
 }
 
+const UNITS = 'x-vet-line-units'
+
+/**
+ * What is only read is worded in the units that the person reads on this device. What is written is worded
+ * in the project's, and a document that is opened by its address is too.
+ */
+function wordedFor(event: H3Event, project: Project): Project {
+  const own = event.method === 'GET' ? siteUnits.find((u) => u === getHeader(event, UNITS)) : undefined
+  return own === undefined ? project : { ...project, reader: own }
+}
+
 /** A route of one project: signed in, on the project, in a role that may. */
 export function projectRoute<B extends AnyObjectSchema, Q extends AnyObjectSchema, T>(
   key: RouteKey,
@@ -205,7 +217,8 @@ export function projectRoute<B extends AnyObjectSchema, Q extends AnyObjectSchem
       const found = await member(database(), getRouterParams(event).project ?? '', person)
       const actor = actorOf(found, person, rolesOf(key))
       stampReply(event, person)
-      const data = await handler({ ...(await prepare(event, checked)), project: found.project, actor })
+      const project = wordedFor(event, found.project)
+      const data = await handler({ ...(await prepare(event, checked)), project, actor })
       return await packed(event, data)
     } catch (error) {
       throw refusal(error)

@@ -1,7 +1,7 @@
 import { wordedIn } from '#core/quantity/site-units'
 import { showMetres } from '#core/quantity/show'
 import type { Knex } from 'knex'
-import type { Project } from '../db/projects'
+import { wordsFor, type Project } from '../db/projects'
 import type { Actor } from './record'
 
 export interface Found {
@@ -14,8 +14,8 @@ export interface Found {
 }
 
 /** Goes to a joint, lot, serial, report, reach, pack or note by a fragment of its name. */
-export async function find(db: Knex, { settings }: Project, actor: Actor, text: string): Promise<Found[]> {
-  const said = (station: number) => wordedIn(settings.units, () => showMetres(station, 0))
+export async function find(db: Knex, asked: Project, actor: Actor, text: string): Promise<Found[]> {
+  const said = (station: number) => wordedIn(wordsFor(asked), () => showMetres(station, 0))
   const like = `%${text.replace(/[%_\\]/g, '\\$&')}%`
   const { project, crew } = actor
   const limit = 8

@@ -15,7 +15,7 @@ import { nameKey } from '#core/record/names'
 import { inTransaction } from '../db/connection'
 import { jointsWhere } from '../db/joints'
 import { structuresOf } from '../db/lists'
-import { alignmentsOf, type Project } from '../db/projects'
+import { alignmentsOf, type Project, wordsFor } from '../db/projects'
 import { insertPack, packsOf, type Pack } from '../db/site'
 import { noteChange } from './changes'
 import { packOf } from './pack-sheet'
@@ -108,7 +108,7 @@ export async function planHalves(
   if (pack.state !== 'failed') throw new Problem('not-failed', 'Only a test that failed is halved.', 'pack')
   const { next, parts } = await halvingOf(db, project, pack)
   if (!next) throw new Problem('at-one-joint', 'One joint is left: there is nothing to part.', 'at')
-  const said = (s: number) => wordedIn(project.settings.units, () => showMetres(s, 1))
+  const said = (s: number) => wordedIn(wordsFor(project), () => showMetres(s, 1))
   if (!(at > next.from + 0.01 && at < next.to - 0.01))
     throw new Problem('off-stretch', `Part it between ${said(next.from)} and ${said(next.to)}.`, 'at')
   if (parts.some((p) => p.tight === null))

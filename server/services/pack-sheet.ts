@@ -13,7 +13,7 @@ import { readyList, type ReadyRow } from '#core/pressure/ready'
 import { Problem } from '#core/problem'
 import { forCore, type StoredEntry } from '../db/entries'
 import { jointsWhere, type Joint } from '../db/joints'
-import { alignmentsOf, peopleOf, type Project } from '../db/projects'
+import { alignmentsOf, peopleOf, type Project, wordsFor } from '../db/projects'
 import { instrumentsOf } from '../db/instruments'
 import { findPack, ncrsOf, type Pack, type PackProjection, type SampleRow } from '../db/site'
 import { reachesOf } from '../db/reaches'
@@ -98,7 +98,7 @@ export async function readyOf(
       .filter((e) => e.kind === 'confirmation' && e.payload.answer === 'yes')
       .map((e) => [e.step ?? '', people.find((p) => p.id === e.person)?.name ?? '']),
   )
-  return wordedIn(project.settings.units, () =>
+  return wordedIn(wordsFor(project), () =>
     readyList({
       now,
       testPressure: pack.design.testPressure,

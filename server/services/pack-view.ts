@@ -15,7 +15,7 @@ import { Problem } from '#core/problem'
 import { entriesOf, forCore } from '../db/entries'
 import { findFile } from '../db/files'
 import { instrumentsOf } from '../db/instruments'
-import { peopleOf, type Project } from '../db/projects'
+import { peopleOf, type Project, wordsFor } from '../db/projects'
 import { ncrsOf, samplesMark, samplesOf, type Pack } from '../db/site'
 import { packOf, readyOf, samplesLog, sectionOf, testOf } from './pack-sheet'
 import type { Actor } from './record'
@@ -38,7 +38,7 @@ function unitsBefore(text: string): Partial<LogMap> {
 /** What a log says by the pack's method; a test whose figures are missing says which. */
 function evaluate(pack: Pack, project: Project, log: PressureLog, marks: readonly Mark[]): TestEvaluation {
   try {
-    return wordedIn(project.settings.units, () =>
+    return wordedIn(wordsFor(project), () =>
       evaluateLog(testOf(pack, project.settings.rule), log.samples, eventsOf(marks, log.startedAt)),
     )
   } catch (error) {
@@ -86,13 +86,7 @@ const ARRIVALS = 20
 
 async function watch(db: Knex, project: Project, pack: Pack, marks: readonly Mark[]): Promise<Watched> {
   const { count, received } = await samplesMark(db, pack.id)
-  const key = [
-    count,
-    received,
-    ...marks.map((m) => m.id),
-    project.settings.rule,
-    project.settings.units,
-  ].join(' ')
+  const key = [count, received, ...marks.map((m) => m.id), project.settings.rule, wordsFor(project)].join(' ')
   const known = watched.get(pack.id)
   if (known?.key === key) return known
   const rows = await samplesOf(db, pack.id)

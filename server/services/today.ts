@@ -5,7 +5,7 @@ import { shelfEnd } from '#core/lots/shelf-life'
 import { deliveriesOf } from '../db/deliveries'
 import { livelyJoints } from '../db/joints'
 import { limitedLots } from '../db/lots'
-import { crewsOf, type Project } from '../db/projects'
+import { crewsOf, type Project, wordsFor } from '../db/projects'
 import { livelyReaches } from '../db/reaches'
 import { ncrsOf, packsOf } from '../db/site'
 import { placesOf } from '../db/yard'
@@ -169,7 +169,7 @@ export async function today(
           place: p.number,
           station: p.from,
           crew: null,
-          detail: wordedIn(project.settings.units, () => showStretch(p.from, p.to)),
+          detail: wordedIn(wordsFor(project), () => showStretch(p.from, p.to)),
           since: null,
           due: Date.parse(p.dueAt),
         })

@@ -254,10 +254,10 @@ const drawn = computed(() => onLine.value.marks.length + onLine.value.spans.leng
               <td v-for="[c, column] in shown" :key="c" :class="{ long: longer.has(c) }">
                 {{ cell(r[c], column) }}
               </td>
-              <td v-if="removable">
+              <td v-if="removable" class="act">
                 <ElButton size="large" @click="askOff(String(r[list.name!]))">Take off</ElButton>
               </td>
-              <td v-else-if="list.correctable">
+              <td v-else-if="list.correctable" class="act">
                 <ElButton size="large" @click="correct(r)">Put right</ElButton>
               </td>
             </tr>
@@ -313,7 +313,14 @@ const drawn = computed(() => onLine.value.marks.length + onLine.value.spans.leng
   padding: 16px 20px;
   margin: 16px 0;
 }
+td.act {
+  position: sticky;
+  right: 0;
+  background: var(--card);
+}
 .scroll {
+  /* What only listeners read stays inside. */
+  position: relative;
   margin-top: 16px;
   overflow: auto;
   max-height: 60vh;
