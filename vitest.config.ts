@@ -16,6 +16,8 @@ export default defineConfig({
           name: 'core',
           include: ['tests/{core,app,command}/**/*.test.ts'],
           environment: 'node',
+          // The core keeps nothing between tests: it is loaded once, not anew for every file.
+          isolate: false,
           testTimeout: 120_000,
         },
       },
