@@ -38,7 +38,7 @@ async function go() {
 </script>
 
 <template>
-  <ElDialog v-model="open" :title="title" width="520px" align-center>
+  <ElDialog v-model="open" :title="title" width="520px" align-center append-to-body>
     <form class="form" @submit.prevent="go">
       <slot />
       <label v-if="reasonLabel"

@@ -143,7 +143,10 @@ const drawn = computed(() => onLine.value.marks.length + onLine.value.spans.leng
         <h1 class="grow">
           {{ list.title }} <span class="muted">{{ showCount(data.total) }}</span>
         </h1>
-        <ElButton size="large" :type="way === 'form' ? 'primary' : 'default'" @click="add"
+        <ElButton
+          size="large"
+          :type="way === 'form' && correcting === null ? 'primary' : 'default'"
+          @click="add"
           >Add by hand</ElButton
         >
         <ElButton size="large" :type="way === 'file' ? 'primary' : 'default'" @click="way = 'file'"
