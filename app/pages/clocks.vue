@@ -47,8 +47,12 @@ const groups = computed(() => [
     list: list.value.filter((c) => c.state === 'early'),
   },
 ])
-const due = computed(() =>
-  list.value.filter((c) => ['due', 'late'].includes(c.state)).map((c) => `${c.joint} ${c.step}`),
+const due = computed(
+  () =>
+    data.value &&
+    list.value
+      .filter((c) => ['due', 'late'].includes(c.state))
+      .map((c) => ({ key: `${c.joint} ${c.step}`, says: `${c.number}: ${c.action ?? c.title}` })),
 )
 const { on, turn } = useChime(due)
 const words: Record<string, string> = {

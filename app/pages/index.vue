@@ -104,6 +104,16 @@ async function release(secret: string, note: string) {
   await load()
 }
 
+/** what an inspector or a witness is called for while looking elsewhere */
+const calls = computed(
+  () =>
+    data.value &&
+    data.value
+      .filter((i) => (i.kind === 'hold' && session.can('release-hold')) || i.kind === 'invitation')
+      .map((i) => ({ key: `${i.kind} ${keyOf(i)}`, says: `${i.place}: ${i.title}` })),
+)
+const called = computed(() => session.can('release-hold') || session.can('answer-invitation'))
+const { on: calling, turn: call } = useChime(calls)
 if (session.can('see-site')) {
   onMounted(load)
   useFeed(session.projectKey, () => void load())
@@ -134,6 +144,13 @@ onMounted(() => (strip.station = null))
         <header>
           <h2>{{ g.title }}</h2>
           <span class="count">{{ g.items.length }}</span>
+          <ElButton
+            v-if="g.key === groups[0]!.key && called"
+            class="choose"
+            :aria-pressed="calling"
+            @click="call(!calling)"
+            >{{ calling ? 'Calls on' : 'Call me' }}</ElButton
+          >
           <ElButton
             v-if="g.key === 'now' && several"
             class="choose"

@@ -1,6 +1,12 @@
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
+import { showQuantity } from '../../core/quantity/show'
+import { wordedIn, type SiteUnits } from '../../core/quantity/site-units'
+import { findProject } from '../../server/db/projects'
 import type { Found } from '../../server/services/find'
+import { certificateDefinition } from '../../server/services/heavy/certificate'
+import { packSheet } from '../../server/services/pack-view'
 import { base, signedIn, type Client } from './client'
+import { asOwner } from './connect'
 
 /** What a site reads its figures in, and what one person reads them in. */
 let petra: Client
@@ -49,6 +55,22 @@ describe('a project that reads US units', () => {
     expect((await change('cubits')).problem?.field).toBe('units')
     expect((await change('us')).status).toBe(200)
     expect(await stationOf()).toMatch(/ ft$/)
+  })
+  it('prints its documents in them', async () => {
+    const db = asOwner(inject('data'))
+    const project = (await findProject(db, 'skerry-head'))!
+    const { id } = await db('packs').where({ number: 'TP-01' }).first('id')
+    const actor = { ...{ person: '', name: '', crew: null }, project: project.id, roles: [] }
+    const sheet = await packSheet(db, project, actor, id)
+    await db.destroy()
+    const said = (units: SiteUnits) =>
+      JSON.stringify(wordedIn(units, () => certificateDefinition({ ...sheet, earlier: [] }, project, [])))
+    const { testPressure } = sheet.pack.design
+    const gauge = (units: SiteUnits) => wordedIn(units, () => showQuantity(testPressure, 'pressure', 'kPa'))
+    expect(gauge('us')).toMatch(/^[\d.]+ psi$/)
+    expect(said('us')).toContain(`${gauge('us')} at `)
+    expect(said('metric')).toContain(`${gauge('metric')} at `)
+    expect(said('metric')).not.toContain('psi')
   })
   it('is read in metres by whoever does', async () => {
     expect(await stationOf({ 'x-vet-line-units': 'metric' })).toMatch(/ m$/)
