@@ -1,6 +1,5 @@
 import type { SubjectState } from '#core/judgement/types'
 import type { Moisture, Plant, Side } from '#core/checks/lifts'
-import type { StandingCause } from '#core/crew/standing-time'
 import type { Party } from '#core/plan/points'
 import type { StepState } from '#core/checks/verdict'
 import type { End } from '#core/procedure/ends'
@@ -53,21 +52,11 @@ export const pointWords: Record<string, string> = {
   R: 'Review',
 }
 
-/** Why something did not conform. */
 /** Who comes to look. */
 export const partyWords: Record<Party, string> = {
   inspector: 'Inspector',
   witness: 'Client’s witness',
   authority: 'Authority',
-}
-
-/** Why a crew stood. */
-export const standingWords: Record<StandingCause, string> = {
-  release: 'for a release',
-  ncr: 'for a nonconformance',
-  material: 'for material',
-  weather: 'for the weather',
-  other: 'for something else',
 }
 
 export const failureWords: Record<string, string> = {

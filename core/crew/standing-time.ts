@@ -3,6 +3,15 @@ import type { Entry } from '../record/entry'
 export const standingCauses = ['release', 'ncr', 'material', 'weather', 'other'] as const
 export type StandingCause = (typeof standingCauses)[number]
 
+/** Why a crew stood, on screens and on paper. */
+export const standingWords: Record<StandingCause, string> = {
+  release: 'for a release',
+  ncr: 'for a nonconformance',
+  material: 'for material',
+  weather: 'for the weather',
+  other: 'for something else',
+}
+
 /** A while in which a crew stood still. */
 export interface Stand {
   cause: StandingCause

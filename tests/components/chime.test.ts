@@ -7,17 +7,22 @@ import { useChime, type Call } from '../../app/composables/useChime'
 const shown: { body: string; tag: string }[] = []
 let asked = 0
 let rung = 0
-class Notices {
-  static permission = 'default'
-  static requestPermission = () => {
-    asked++
-    Notices.permission = 'granted'
-    return Promise.resolve('granted')
-  }
-  constructor(_title: string, { body, tag }: { body: string; tag: string }) {
-    shown.push({ body, tag })
-  }
-}
+/** A browser that has not been asked yet whether it may show notices. */
+const notices = () =>
+  Object.assign(
+    function (_title: string, { body, tag }: { body: string; tag: string }) {
+      shown.push({ body, tag })
+    },
+    {
+      permission: 'default',
+      requestPermission() {
+        asked++
+        this.permission = 'granted'
+        return Promise.resolve('granted')
+      },
+    },
+  )
+let browser: ReturnType<typeof notices>
 class Sound {
   currentTime = 0
   destination = {}
@@ -37,8 +42,8 @@ beforeEach(() => {
   localStorage.clear()
   shown.length = 0
   ;[asked, rung] = [0, 0]
-  Notices.permission = 'default'
-  vi.stubGlobal('Notification', Notices)
+  browser = notices()
+  vi.stubGlobal('Notification', browser)
   vi.stubGlobal('AudioContext', Sound)
 })
 afterEach(() => vi.unstubAllGlobals())
@@ -91,7 +96,7 @@ describe('whoever wants to be called', () => {
     due.value = [hold(1)]
     await nextTick()
     expect(shown).toEqual([])
-    Notices.permission = 'granted'
+    browser.permission = 'granted'
     due.value = [hold(1), hold(2)]
     await nextTick()
     expect(shown).toEqual([{ body: 'RM-2: Hold before fusion', tag: 'hold 2' }])

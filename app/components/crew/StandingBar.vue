@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { standingCauses, type StandingCause } from '#core/crew/standing-time'
-import { standingWords } from '~/words'
+import { standingWords } from '#core/crew/standing-time'
 
 /** How long a crew stood, by cause, to one scale for all that are shown together. */
 const props = defineProps<{ standing: Record<StandingCause, number>; most: number }>()

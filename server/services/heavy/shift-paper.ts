@@ -1,7 +1,7 @@
 import { DateTime } from 'luxon'
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
 import type { ShiftPage } from '#core/crew/shift-signing'
-import type { StandingCause } from '#core/crew/standing-time'
+import { standingWords, type StandingCause } from '#core/crew/standing-time'
 import { showDuration } from '#core/quantity/show'
 import { pngOf, printable } from '../pictures'
 import { makePdf, PDF_FONT } from './pdf'
@@ -12,13 +12,6 @@ export interface ShiftInput {
 }
 
 const PALE = '#5A6168'
-const causes: Record<StandingCause, string> = {
-  release: 'for a release',
-  ncr: 'for a nonconformance',
-  material: 'for material',
-  weather: 'for the weather',
-  other: 'for something else',
-}
 const right = (good: boolean | null) => (good === null ? 'in work' : good ? 'yes' : 'no')
 const head = (text: string): Content => ({ text, bold: true, margin: [0, 10, 0, 2] })
 const table = (widths: (number | string)[], titles: string[], body: string[][]): Content => ({
@@ -83,7 +76,7 @@ export async function shiftHere({ page, project }: ShiftInput): Promise<Uint8Arr
           stood
             .map(
               ([cause, ms]) =>
-                `${causes[cause as StandingCause]} ${showDuration(Math.round(ms / 60_000) * 60)}`,
+                `${standingWords[cause as StandingCause]} ${showDuration(Math.round(ms / 60_000) * 60)}`,
             )
             .join(', ') || 'The crew waited for nobody.',
       },
@@ -95,7 +88,7 @@ export async function shiftHere({ page, project }: ShiftInput): Promise<Uint8Arr
               report.stands.map((s) => [
                 s.at,
                 s.step ?? '',
-                causes[s.cause],
+                standingWords[s.cause],
                 `${at(s.from)}, ${s.to === null ? 'still' : at(s.to)}`,
               ]),
             ),

@@ -2,7 +2,7 @@
 import type { CrewPage } from '../../../../server/services/crews'
 import { findUnit, fromSi } from '#core/quantity/units'
 import { useSession } from '~/stores/session'
-import { standingWords } from '~/words'
+import { standingWords } from '#core/crew/standing-time'
 
 definePageMeta({ key: (route) => route.params.id as string })
 /** One crew: how it works by week, what it measures, where it stands and why. */

@@ -2,7 +2,8 @@
 import type { ShiftPage } from '#core/crew/shift-signing'
 import type { shiftDays } from '../../../../server/services/shift-reports'
 import { useSession } from '~/stores/session'
-import { standingWords, stateWords } from '~/words'
+import { standingWords } from '#core/crew/standing-time'
+import { stateWords } from '~/words'
 
 definePageMeta({ key: (route) => route.params.id as string })
 /** The report of a crew and a day, made by the record, and signed by the crew lead and an inspector. */
