@@ -157,3 +157,28 @@ test('the first view transfers at most 450 kB of compressed script, and nothing 
   expect(total).toBeLessThan(450 * 1024)
   expect([...hosts]).toEqual([new URL(address()).host])
 })
+
+test('a joint is withdrawn with a reason, takes no answer any more, and is brought back', async ({
+  browser,
+}) => {
+  const [petra, sorrel] = [await person(browser, 'petra'), await person(browser, 'sorrel')]
+  await toJoint(petra, 'GS-04')
+  await toJoint(sorrel, 'GS-04')
+  await expect(sorrel.getByRole('button', { name: 'Withdraw' })).toHaveCount(0)
+  await petra.getByRole('button', { name: 'Withdraw' }).click()
+  const why = { label: 'Why is it no part of the job any more?', text: 'The line ends before it.' }
+  await signOff(petra, 'Withdraw it', why)
+  // The crew hears of it where it stands.
+  for (const page of [petra, sorrel]) {
+    await expect(page.locator('.head')).toContainText('Withdrawn')
+    await expect(page.getByText(why.text)).toBeVisible()
+    await expect(page.getByRole('button', { name: 'Remark' })).toBeDisabled()
+  }
+  const ines = await person(browser, 'ines')
+  await toJoint(ines, 'GS-04')
+  await ines.getByRole('button', { name: 'Bring it back' }).click()
+  await ines.getByRole('dialog').getByLabel('Why?').fill('It is the last one of the line after all.')
+  await ines.getByRole('dialog').getByRole('button', { name: 'Bring it back' }).click()
+  await expect(sorrel.locator('.head')).not.toContainText('Withdrawn')
+  await expect(sorrel.getByRole('button', { name: 'Remark' })).toBeEnabled()
+})
