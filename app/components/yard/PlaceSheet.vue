@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import { typedQuantity } from '~/checks/typed'
+import { unitShown } from '#core/quantity/site-units'
+import { showQuantity } from '#core/quantity/show'
 import { questionsFor } from '#core/yard/storage'
 import type { placeSheet } from '../../../server/services/yard'
 import { storedWords } from '~/words'
@@ -39,10 +42,11 @@ const open = computed(
     questions.value.filter((q) => !answers[q.key]).length +
     (ranged.value && !temperature.value.trim() ? 1 : 0),
 )
+const degrees = (t: number | null) => (t === null ? 'any' : showQuantity(t, 'temperature', '°C', 3))
 async function done() {
-  const read = temperature.value.trim() ? Number(temperature.value.replace(',', '.')) : null
-  if (read !== null && !Number.isFinite(read))
-    return void (fault.value = 'The temperature is a number in °C.')
+  const read = typedQuantity(temperature.value, 'temperature', '°C')
+  if (read === null && temperature.value.trim())
+    return void (fault.value = `The temperature is a number in ${unitShown('°C')}.`)
   busy.value = true
   fault.value = ''
   try {
@@ -70,8 +74,9 @@ async function done() {
         <h2>{{ sheet.place.name }}</h2>
         <span class="muted"
           >{{ storedWords[sheet.place.kind]
-          }}<template v-if="ranged">, {{ sheet.place.min }} to {{ sheet.place.max }} °C</template>, a round
-          every {{ sheet.place.everyDays }} days</span
+          }}<template v-if="ranged"
+            >, {{ degrees(sheet.place.min) }} to {{ degrees(sheet.place.max) }}</template
+          >, a round every {{ sheet.place.everyDays }} days</span
         >
       </div>
       <ElButton v-if="may && !going" type="primary" size="large" @click="going = true">Do the round</ElButton>
@@ -87,7 +92,8 @@ async function done() {
         >
       </div>
       <label v-if="ranged"
-        >Temperature here, °C<ElInput v-model="temperature" inputmode="decimal" size="large" maxlength="6"
+        >Temperature here, {{ unitShown('°C')
+        }}<ElInput v-model="temperature" inputmode="decimal" size="large" maxlength="6"
       /></label>
       <label>Remark<ElInput v-model="remark" type="textarea" :rows="2" maxlength="400" /></label>
       <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
@@ -123,7 +129,9 @@ async function done() {
           <StateGlyph :state="r.findings.length ? 'rejected' : 'accepted'" :size="26" />
           <div>
             <strong>{{ times.moment(r.at) }}</strong>
-            <span class="muted">{{ r.by }}{{ r.temperature !== null ? `, ${r.temperature} °C` : '' }}</span>
+            <span class="muted"
+              >{{ r.by }}{{ r.temperature !== null ? `, ${degrees(r.temperature)}` : '' }}</span
+            >
             <p v-if="!r.findings.length" class="muted">Nothing found.</p>
             <p v-for="f in r.findings" :key="f.key">{{ f.sentence }}</p>
             <p v-if="r.remark" class="muted">{{ r.remark }}</p>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { showBare } from '#core/quantity/show'
 import { boltSequence } from '#core/calculators/joint'
 import { useDrawn, type DrawnEmits, type DrawnProps } from '../useDrawn'
 
@@ -92,7 +93,7 @@ const size = computed(() => (count.value > 16 ? 11 : 17))
           {{ b.number }}
         </text>
         <text v-if="b.read !== null" :x="b.lx" :y="b.ly" text-anchor="middle" class="name">
-          {{ show(b.read, 'torque', 'N·m', 3).replace(' N·m', '') }}
+          {{ showBare(b.read, 'N·m', 3) }}
         </text>
       </g>
       <text :x="C" :y="M - 6" text-anchor="middle" class="name">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { unitShown } from '#core/quantity/site-units'
 import { useDrawn, type DrawnEmits, type DrawnProps } from '../useDrawn'
 
 /** Corrugations around the cut: the wanted length, and the middle of the valley where it is cut. */
@@ -92,7 +93,7 @@ const on = strong('cut')
       strong
     />
     <text :x="W - 4" y="326" text-anchor="end" class="name">
-      mm from the pipe end; pitch {{ mm(pitch) }}, to scale
+      {{ unitShown('mm') }} from the pipe end; pitch {{ mm(pitch) }}, to scale
     </text>
   </svg>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { unitShown } from '#core/quantity/site-units'
 import { useDrawn, type DrawnEmits, type DrawnProps } from '../useDrawn'
 
 /**
@@ -116,6 +117,8 @@ const shift = computed(() =>
       mark to sleeve {{ mm(readings[0]!) }} | {{ mm(readings[1]!) }}
     </text>
     <text x="6" :y="top + 86" class="name">⌀ {{ mm(num('od')) }}</text>
-    <text :x="W - 4" y="326" text-anchor="end" class="name">section; widths in mm, to scale</text>
+    <text :x="W - 4" y="326" text-anchor="end" class="name">
+      section; widths in {{ unitShown('mm') }}, to scale
+    </text>
   </svg>
 </template>

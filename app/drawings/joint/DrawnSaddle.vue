@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { unitShown } from '#core/quantity/site-units'
 import { useDrawn, type DrawnEmits, type DrawnProps } from '../useDrawn'
 
 /**
@@ -101,7 +102,7 @@ const [onWashed, onBand, onPosition] = [strong('washed'), strong('band'), strong
     />
     <text x="6" :y="axis + r - 8" class="name">⌀ {{ mm(od) }}</text>
     <text :x="W - 4" y="326" text-anchor="end" class="name">
-      mm, to scale; three times the saddle is washed
+      {{ unitShown('mm') }}, to scale; three times the saddle is washed
     </text>
   </svg>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { unitShown } from '#core/quantity/site-units'
 import { useDrawn, type DrawnEmits, type DrawnProps } from '../useDrawn'
 
 /**
@@ -131,7 +132,7 @@ const readings = computed(() => props.readings ?? [])
       tape {{ len(wrap) }} round ⌀ {{ mm(jacket) }}
     </text>
     <text :x="W - 4" y="326" text-anchor="end" class="name">
-      shaded: warmed before shrinking; mm, to scale
+      shaded: warmed before shrinking; {{ unitShown('mm') }}, to scale
     </text>
   </svg>
 </template>

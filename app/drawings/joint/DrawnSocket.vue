@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { unitShown } from '#core/quantity/site-units'
 import { useDrawn, type DrawnEmits, type DrawnProps } from '../useDrawn'
 
 /** A socket joint to scale: two pipes in their coupler, with the marks worked out for them. */
@@ -121,6 +122,6 @@ const [onStab, onScrape] = [strong('stab'), strong('scrape')]
       @tap="$emit('tap', 'scrape')"
     />
     <text x="6" :y="axis - radius + 20" class="name">⌀ {{ mm(od) }}</text>
-    <text :x="W - 4" :y="H - 4" text-anchor="end" class="name">mm, to scale</text>
+    <text :x="W - 4" :y="H - 4" text-anchor="end" class="name">{{ unitShown('mm') }}, to scale</text>
   </svg>
 </template>

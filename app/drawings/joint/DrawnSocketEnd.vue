@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { unitShown } from '#core/quantity/site-units'
 import { useDrawn, type DrawnEmits, type DrawnProps } from '../useDrawn'
 
 /** One pipe end and its socket to scale; a sight mark read after assembly shows how far the pipe went in. */
@@ -127,6 +128,6 @@ const [onDepth, onSight] = [strong('depth'), strong('sight')]
       @tap="$emit('tap', 'readings')"
     />
     <text v-if="inside !== null" x="6" :y="H - 6" class="sum">{{ mm(inside) }} in of {{ mm(depth) }}</text>
-    <text :x="W - 4" :y="H - 4" text-anchor="end" class="name">mm, to scale</text>
+    <text :x="W - 4" :y="H - 4" text-anchor="end" class="name">{{ unitShown('mm') }}, to scale</text>
   </svg>
 </template>

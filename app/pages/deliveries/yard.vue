@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { typedQuantity } from '~/checks/typed'
+import { unitShown } from '#core/quantity/site-units'
 import { showCount } from '#core/quantity/show'
 import { uuidv7 } from 'uuidv7'
 import type { StoredKind } from '#core/yard/storage'
@@ -36,9 +38,9 @@ const fresh = reactive({ name: '', kind: 'plastic pipe' as StoredKind, min: '', 
 const fault = ref('')
 async function add() {
   fault.value = ''
-  const degrees = (text: string) => (text.trim() ? Number(text.replace(',', '.')) : null)
-  const [min, max] = [degrees(fresh.min), degrees(fresh.max)]
-  if (Number.isNaN(min) || Number.isNaN(max)) return void (fault.value = 'Temperatures are numbers in °C.')
+  const [min, max] = [fresh.min, fresh.max].map((text) => typedQuantity(text, 'temperature', '°C'))
+  if ((min === null && fresh.min.trim()) || (max === null && fresh.max.trim()))
+    return void (fault.value = `Temperatures are numbers in ${unitShown('°C')}.`)
   try {
     const { id } = await api<{ id: string }>(`${session.base}/yard`, {
       body: {
@@ -135,8 +137,12 @@ const due = (p: Places[number]) =>
           /></ElSelect>
         </div>
         <label>A round every … days<ElInput v-model="fresh.every" size="large" inputmode="numeric" /></label>
-        <label>Not below, °C<ElInput v-model="fresh.min" size="large" placeholder="any" /></label>
-        <label>Not over, °C<ElInput v-model="fresh.max" size="large" placeholder="any" /></label>
+        <label
+          >Not below, {{ unitShown('°C') }}<ElInput v-model="fresh.min" size="large" placeholder="any"
+        /></label>
+        <label
+          >Not over, {{ unitShown('°C') }}<ElInput v-model="fresh.max" size="large" placeholder="any"
+        /></label>
         <p v-if="fault" class="fault wide" role="alert">{{ fault }}</p>
         <div class="wide actions">
           <ElButton size="large" @click="adding = false">Back</ElButton
