@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { uuidv7 } from 'uuidv7'
-import { siteUnits, type SiteUnits } from '#core/quantity/site-units'
-import { roleWords, unitsWords } from '~/words'
+import type { SiteUnits } from '#core/quantity/site-units'
+import { roleWords } from '~/words'
 import { useSession } from '~/stores/session'
 
 /** The projects that a person is on; who keeps the installation begins new ones. */
@@ -29,7 +29,6 @@ watch(
   () => form.name,
   (name) => keyTyped.value || (form.key = keyOf(name)),
 )
-const zones = Intl.supportedValuesOf('timeZone')
 const { busy, at, besides, send } = useSending()
 const fields = ['name', 'key', 'zone']
 
@@ -80,16 +79,7 @@ async function leave() {
       <FormField label="Key, for addresses and files" :fault="at('key')"
         ><ElInput v-model="form.key" size="large" maxlength="40" @input="keyTyped = true"
       /></FormField>
-      <FormField label="Time zone of the site" group :fault="at('zone')">
-        <ElSelect v-model="form.zone" filterable size="large" aria-label="Time zone of the site"
-          ><ElOption v-for="z in zones" :key="z" :value="z" :label="z.replaceAll('_', ' ')"
-        /></ElSelect>
-      </FormField>
-      <FormField label="Figures are shown in" group class="wide">
-        <ElRadioGroup v-model="form.units" aria-label="Figures are shown in">
-          <ElRadio v-for="u in siteUnits" :key="u" :value="u">{{ unitsWords[u] }}</ElRadio>
-        </ElRadioGroup>
-      </FormField>
+      <ZoneAndUnits v-model:zone="form.zone" v-model:units="form.units" :fault="at('zone')" />
       <FormField label="How close is close enough" group class="wide">
         <ElRadioGroup v-model="form.rule" aria-label="How close is close enough">
           <ElRadio value="guarded"

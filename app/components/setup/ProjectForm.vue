@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import { siteUnits, type SiteUnits } from '#core/quantity/site-units'
+import type { SiteUnits } from '#core/quantity/site-units'
 import { useSession } from '~/stores/session'
-import { unitsWords } from '~/words'
 
 /** What the project is called, where its days begin, and what its figures are shown in. */
 export interface ProjectNamed {
@@ -15,7 +14,6 @@ const props = defineProps<{ project: ProjectNamed }>()
 const emit = defineEmits<{ changed: [] }>()
 const session = useSession()
 const form = reactive({ ...props.project, reason: '' })
-const zones = Intl.supportedValuesOf('timeZone')
 const { busy, at, besides, send } = useSending()
 const done = ref(false)
 async function save() {
@@ -33,16 +31,7 @@ async function save() {
     <FormField label="Name of the project" :fault="at('name')"
       ><ElInput v-model="form.name" size="large" maxlength="160"
     /></FormField>
-    <FormField label="Time zone of the site" group :fault="at('zone')">
-      <ElSelect v-model="form.zone" filterable size="large" aria-label="Time zone of the site"
-        ><ElOption v-for="z in zones" :key="z" :value="z" :label="z.replaceAll('_', ' ')"
-      /></ElSelect>
-    </FormField>
-    <FormField label="Figures are shown in" group class="wide">
-      <ElRadioGroup v-model="form.units" aria-label="Figures are shown in">
-        <ElRadio v-for="u in siteUnits" :key="u" :value="u">{{ unitsWords[u] }}</ElRadio>
-      </ElRadioGroup>
-    </FormField>
+    <ZoneAndUnits v-model:zone="form.zone" v-model:units="form.units" :fault="at('zone')" />
     <FormField label="Documents are headed with (may stay empty)" :fault="at('title')"
       ><ElInput v-model="form.title" size="large" maxlength="160"
     /></FormField>
