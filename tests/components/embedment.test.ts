@@ -31,7 +31,7 @@ describe('the reach from the side', () => {
     expect(said(w)).toBe('Inverts of 3 pipes against design, 1 of them wrong')
     expect(w.get('text.bad').text()).toBe('+17 back-fall')
     expect(w.text()).toMatch(/drawn \d+ times\s+larger than lengths/)
-    expect(w.text()).toContain('The run closes 1.0 mm off, 4.0 mm allowed')
+    expect(w.text()).toContain('The run closes 1 mm off, 4 mm allowed')
     expect(w.text()).not.toContain('None of its levels counts')
   })
   it('says when nothing of the run counts', () =>

@@ -1,3 +1,4 @@
+import { setImmediate as turn } from 'node:timers/promises'
 import { zipSync } from 'fflate'
 import { beforeAll, describe, expect, inject, it } from 'vitest'
 import { uuidv7 } from 'uuidv7'
@@ -34,9 +35,11 @@ beforeAll(async () => {
 })
 
 /** How long nine in ten of another person's questions wait for their answer while something is on its way. */
-async function while_<T>(going: Promise<T>): Promise<{ result: T; slowest: number }> {
+async function while_<T>(go: () => Promise<T>): Promise<{ result: T; slowest: number }> {
+  // While a file was made nobody listened: connections that the server has closed meanwhile are let go first.
+  for (let i = 0; i < 3; i++) await turn()
   let done = false
-  const finished = going.finally(() => (done = true))
+  const finished = go().finally(() => (done = true))
   const waits: number[] = []
   do {
     const start = performance.now()
@@ -131,7 +134,7 @@ describe('a file that is small and costs much', () => {
   it.each(files)('%s', { timeout: 120_000 }, async (_what, make) => {
     const data = base64(make())
     expect(data.length).toBeLessThan(8_500_000)
-    const { result, slowest } = await while_(
+    const { result, slowest } = await while_(() =>
       ines.call('POST', `${base}/deliveries/preview`, { order, file: { name: 'x', data } }),
     )
     expect(result.status).toBeLessThan(500)
@@ -154,9 +157,8 @@ describe('a file that is small and costs much', () => {
           .join('\n')}`,
     ],
   ])('%s', { timeout: 120_000 }, async (_what, make) => {
-    const { result, slowest } = await while_(
-      petra.post(`${base}/procedures`, { id: uuidv7(), source: make() }),
-    )
+    const body = { id: uuidv7(), source: make() }
+    const { result, slowest } = await while_(() => petra.post(`${base}/procedures`, body))
     expect([result.status, result.problem?.code]).toEqual([422, 'bad-procedure'])
     expect(slowest).toBeLessThan(200)
   })
@@ -171,17 +173,16 @@ describe('a file that is small and costs much', () => {
         `time,pressure kPa,${Array.from({ length: 80_000 }, (_v, i) => `c${i}`).join(',')}\n2026-01-01T00:00:00Z,1\n2026-01-01T00:00:01Z,1`,
     ],
   ])('%s', { timeout: 120_000 }, async (_what, make) => {
-    const { result, slowest } = await while_(petra.call('POST', `${base}/packs/${pack}/log`, { csv: make() }))
+    const body = { csv: make() }
+    const { result, slowest } = await while_(() => petra.post(`${base}/packs/${pack}/log`, body))
     expect(result.status).toBe(422)
     expect(slowest).toBeLessThan(200)
   })
   it('a picture of forty thousand by forty thousand points', async () => {
     const cookie = (ines as unknown as { cookie: string }).cookie
-    const send = fetch(`${inject('address')}/api/${base}/files`, {
-      method: 'POST',
-      headers: { cookie, 'content-type': 'image/png' },
-      body: Buffer.from(huge, 'base64'),
-    })
+    const body = Buffer.from(huge, 'base64')
+    const headers = { cookie, 'content-type': 'image/png' }
+    const send = () => fetch(`${inject('address')}/api/${base}/files`, { method: 'POST', headers, body })
     const { result, slowest } = await while_(send)
     expect(result.status).toBe(422)
     expect(slowest).toBeLessThan(200)
