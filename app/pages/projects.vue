@@ -120,6 +120,12 @@ async function leave() {
 .projects > .el-button {
   align-self: flex-start;
 }
+/* What is chosen may be a whole sentence, on a phone on several lines. */
+.projects :deep(.el-radio) {
+  height: auto;
+  min-height: 32px;
+  white-space: normal;
+}
 .list {
   list-style: none;
   margin: 0;
