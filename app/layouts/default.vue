@@ -146,7 +146,9 @@ if (session.person && session.projectKey && session.can('see-site')) {
   border-right: 1px solid var(--hair);
   display: flex;
   flex-direction: column;
-  overflow-y: auto;
+  overflow: hidden auto;
+  /* On a low window it scrolls without taking the room of its words. */
+  scrollbar-width: none;
   padding-top: 4px;
 }
 .view {

@@ -254,6 +254,7 @@ section {
   display: flex;
   flex-wrap: wrap;
   gap: 8px;
+  margin-bottom: 12px;
 }
 .crews button {
   min-height: 48px;
