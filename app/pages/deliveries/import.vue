@@ -77,7 +77,7 @@ async function take() {
             v-if="preview && preview.header.length"
             :columns="noteColumns"
             :header="preview.header"
-            :mapping="preview.mapping"
+            :mapping="mapping ?? preview.mapping"
             :remembered="preview.remembered"
             :unmapped="preview.unmapped"
             @change="remap"

@@ -94,7 +94,7 @@ const share = (o: Order) => {
           <ColumnMapping
             :columns="orderColumns"
             :header="preview.header"
-            :mapping="preview.mapping"
+            :mapping="mapping ?? preview.mapping"
             :remembered="preview.remembered"
             :unmapped="preview.unmapped"
             @change="remap"
