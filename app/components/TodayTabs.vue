@@ -13,5 +13,5 @@ const tabs = computed(() =>
 </script>
 
 <template>
-  <ViewTabs v-if="tabs.length > 1" label="Today" :tabs="tabs" />
+  <ViewTabs v-if="tabs.length > 1" label="Today" :tabs="tabs"><slot /></ViewTabs>
 </template>

@@ -15,10 +15,14 @@ const current = (to: string) =>
     <NuxtLink v-for="t in tabs" :key="t.to" :to="t.to" :aria-current="current(t.to) ? 'page' : undefined">{{
       t.word
     }}</NuxtLink>
+    <span v-if="$slots.default" class="beside"><slot /></span>
   </nav>
 </template>
 
 <style scoped>
+.beside {
+  margin-left: auto;
+}
 .tabs {
   display: flex;
   flex-wrap: wrap;

@@ -128,7 +128,11 @@ onMounted(() => (strip.station = null))
 
 <template>
   <div class="page">
-    <TodayTabs />
+    <TodayTabs>
+      <ElButton v-if="called" size="large" :aria-pressed="calling" @click="call(!calling)">{{
+        calling ? 'Calls are on' : 'Call me'
+      }}</ElButton>
+    </TodayTabs>
     <h1 class="visually-hidden">Today</h1>
     <Notice
       v-if="!session.can('see-site')"
@@ -144,13 +148,6 @@ onMounted(() => (strip.station = null))
         <header>
           <h2>{{ g.title }}</h2>
           <span class="count">{{ g.items.length }}</span>
-          <ElButton
-            v-if="g.key === groups[0]!.key && called"
-            class="choose"
-            :aria-pressed="calling"
-            @click="call(!calling)"
-            >{{ calling ? 'Calls on' : 'Call me' }}</ElButton
-          >
           <ElButton
             v-if="g.key === 'now' && several"
             class="choose"
