@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { findUnit, toSi } from '#core/quantity/units'
-import { unitShown } from '#core/quantity/site-units'
+import { isBare, unitShown } from '#core/quantity/site-units'
 import { answer, type Answer, type Calculator } from '#core/calculators/define'
 import type { InputDescription } from '#core/calculators/input'
 import { dimensions, type DimensionKey } from '#core/quantity/dimension'
@@ -33,7 +33,7 @@ watch(
 const unit = (d: InputDescription): string =>
   d.kind === 'list' ? unit(d.of!) : unitShown(d.unit ?? (d.dimension ? dimensions[d.dimension].unit : ''))
 const withUnit = (text: string, d: InputDescription) =>
-  /^[+−-]?[\d.,\s/]+$/.test(text.trim()) && unit(d) ? `${text.trim()} ${unit(d)}` : text
+  isBare(text) && unit(d) ? `${text.trim()} ${unit(d)}` : text
 function gather(): Record<string, unknown> {
   const out: Record<string, unknown> = {}
   for (const [name, input] of Object.entries(props.calculator.inputs)) {

@@ -2,7 +2,7 @@ import * as yup from 'yup'
 import { typeOfDimension } from '../formula/formula'
 import type { DimensionKey } from '../quantity/dimension'
 import { showQuantity } from '../quantity/show'
-import { unitShown } from '../quantity/site-units'
+import { isBare, unitShown } from '../quantity/site-units'
 import { answer, finite } from '../record/payload'
 import { defineCheck, type CheckContext, type CheckDefinition, type Limit, type Made } from './define'
 import { instrumentFault } from './instruments'
@@ -105,8 +105,8 @@ const measured = <K extends 'measure' | 'environment'>(kind: K): CheckDefinition
       if (!Array.isArray(typed) || typed.length === 0)
         return (values as number[]).map((v) => showQuantity(v, quantity, unit)).join(' · ')
       // Bare numbers are of the procedure's unit: said where the site reads another.
-      const bare = (t: string) => unitShown(unit) !== unit && /^[−+-]?[\d.,\s/]+$/.test(t.trim())
-      return (typed as string[]).map((t) => (bare(t) ? `${t} ${unit}` : t)).join(' · ')
+      const other = unitShown(unit) !== unit
+      return (typed as string[]).map((t) => (other && isBare(t) ? `${t} ${unit}` : t)).join(' · ')
     },
   },
 })

@@ -94,6 +94,10 @@ export function onTape(value: number, unit: string): string | null {
   return found?.symbol === 'in' ? inchFraction(fromSi(value, found), false) : null
 }
 
+/** Whether a number was typed without a unit. */
+export const isBare = (typed: string): boolean =>
+  typed.trim() !== '' && /^[−+-]?[\d.,\s/]+$/.test(typed.trim())
+
 /**
  * What a person typed, with the unit that stood beside the field where it has none of its own: "12" typed
  * at a field in feet is "12 ft", so that nobody else takes it for metres.
@@ -101,7 +105,7 @@ export function onTape(value: number, unit: string): string | null {
  * @param unit the unit as the field is written in, before it is shown in that of the site
  */
 export const withUnit = (typed: string, unit: string): string =>
-  /^\s*[−+-]?[\d.,\s/]+$/.test(typed) && typed.trim() !== '' ? `${typed.trim()} ${unitShown(unit)}` : typed
+  isBare(typed) ? `${typed.trim()} ${unitShown(unit)}` : typed
 
 /** A value held in SI as a number of the unit in which what is written in `unit` is shown now. */
 export const inSite = (value: number, unit: string): number => fromSi(value, findUnit(unitShown(unit))!)

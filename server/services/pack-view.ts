@@ -175,7 +175,7 @@ export async function packSheet(db: Knex, project: Project, actor: Actor, id: st
     analysis: log && evaluation ? analysisOf(pack, line.material, log.samples, evaluation) : null,
     run,
     earlier,
-    after: pack.state === 'planned' || pack.state === 'running' ? [] : afterTest(stands, method.air === true),
+    after: !run || pack.state === 'running' ? [] : afterTest(stands, method.air === true),
     signatures: run?.signatures ?? [],
     digest: entries.at(-1)?.hash ?? null,
     ncrs,

@@ -15,7 +15,8 @@ import { actingRole, appendAfter, appendEntries, type Actor, type NewEntry } fro
 /** A person confirms a row that the tool cannot see. */
 export async function confirmRow(db: Knex, actor: Actor, id: string, row: string): Promise<void> {
   const role = actingRole(actor, 'run-test')
-  await packOf(db, actor, id)
+  const { number, state } = await packOf(db, actor, id)
+  if (state === 'withdrawn') refuse(`Test pack ${number} is withdrawn.`)
   if (!confirmableRows.includes(row))
     throw new Problem('bad-row', 'This row follows from the record; nobody confirms it by hand.', 'row')
   await inTransaction(db, (trx) =>
