@@ -55,6 +55,7 @@ watch(feedOpen, (open) => open && woken())
     <p v-for="r in device.refused" :key="r.place" class="said refused" role="alert">
       <span class="grow">Recorded {{ times.moment(r.at) }}, refused: {{ r.message }}</span>
       <NuxtLink :to="pageOf(r)">Look</NuxtLink>
+      <ElButton size="large" @click="device.sendAgain(r.place)">Send again</ElButton>
       <ElButton size="large" @click="device.letGo(r.place)">Let it go</ElButton>
     </p>
   </div>

@@ -8,6 +8,7 @@ import { compileProcedure, type CompiledProcedure } from '#core/procedure/compil
 import type { Entry, EntryKind } from '#core/record/entry'
 import type { jointSheet, reachSheet } from '../../server/services/worksheet'
 import { makeOutbox } from '~/composables/outbox'
+import { asOpenedHere } from '~/device/opening'
 import { isRefusal, keepAndSend, postEntries } from '~/device/sender'
 import { canWait, waitingList } from '~/device/waiting'
 import { useSession } from '~/stores/session'
@@ -57,6 +58,7 @@ export function useWorksheet<S extends Sheet>(type: keyof typeof addresses, id: 
 
   async function load() {
     await read()
+    if (sheet.value) sheet.value = await asOpenedHere(address, sheet.value)
     const known = new Set(sheet.value?.entries.map((e) => e.id))
     const here = (await waitingList<Recorded>(address)).filter((w) => !w.refused).flatMap((w) => w.entries)
     const waiting = new Map([...pending.value, ...here].map((e) => [e.id, e]))

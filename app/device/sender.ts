@@ -7,6 +7,7 @@ import {
   removeWaiting,
   waitingList,
   type Waiting,
+  type WaitingAct,
   type WaitingPhoto,
 } from './waiting'
 import { uuidv7 } from 'uuidv7'
@@ -80,7 +81,7 @@ function bundleOf(list: readonly Waiting<Outgoing>[]): Waiting<Outgoing>[] {
   const bundle: Waiting<Outgoing>[] = []
   let size = 0
   for (const w of list) {
-    if (bundle.length > 0 && (w.photo || bundle[0]!.photo)) break
+    if (bundle.length > 0 && [w, bundle[0]!].some((x) => x.photo || x.act)) break
     if (w.subject !== list[0]!.subject || (bundle.length > 0 && size + w.entries.length > MOST)) break
     bundle.push(w)
     size += w.entries.length
@@ -89,9 +90,10 @@ function bundleOf(list: readonly Waiting<Outgoing>[]): Waiting<Outgoing>[] {
 }
 
 async function deliver(bundle: readonly Waiting<Outgoing>[]): Promise<void> {
-  const [{ subject, photo }] = bundle as [Waiting<Outgoing>]
+  const [{ subject, photo, act }] = bundle as [Waiting<Outgoing>]
   try {
     if (photo) await postPhoto(subject, photo)
+    else if (act) await api(act.to, { body: act.body })
     else
       await postEntries(
         subject,
@@ -165,12 +167,19 @@ export function drain(): Promise<void> {
  * @throws the server's refusal
  */
 export async function keepAndSend(subject: string, at: number, entries: Outgoing[]): Promise<Outcome> {
-  const place = await addWaiting(subject, at, entries)
+  const place = await addWaiting(subject, at, { entries })
   told(null)
   return new Promise((done, failed) => {
     waiters.set(place, { done, failed })
     void drain()
   })
+}
+
+/** Keeps what was done on the device; it goes out in its turn. */
+export async function keepAct(subject: string, at: number, act: WaitingAct): Promise<void> {
+  await addWaiting(subject, at, { act })
+  told(null)
+  void drain()
 }
 
 async function lettersOf(blob: Blob): Promise<string> {
@@ -190,7 +199,7 @@ async function lettersOf(blob: Blob): Promise<string> {
 export async function sendPhoto(base: string, picture: Blob, at: number): Promise<string> {
   if (!canWait()) return (await api<{ id: string }>(`${base}/files`, { body: picture })).id
   const id = uuidv7()
-  await addWaiting(base, at, [], { id, mime: picture.type, data: await lettersOf(picture) })
+  await addWaiting(base, at, { photo: { id, mime: picture.type, data: await lettersOf(picture) } })
   told(null)
   void drain()
   return id

@@ -12,6 +12,7 @@ export interface Waiting<E> {
   entries: E[]
   /** a photo that goes before the entry that names it */
   photo?: WaitingPhoto
+  act?: WaitingAct
   refused?: { code: string; message: string }
 }
 
@@ -22,10 +23,21 @@ export interface WaitingPhoto {
   data: string
 }
 
+/** Something done that is no entry: a joint opened, a report raised. Sent twice it is done once. */
+export interface WaitingAct {
+  what: 'open' | 'report'
+  /** address that it is posted to */
+  to: string
+  body: Record<string, unknown>
+  /** what it makes of its subject on this device until the server has it */
+  here?: unknown
+}
+
 interface Letter<E> {
   person: string
   entries: E[]
   photo?: WaitingPhoto
+  act?: WaitingAct
 }
 
 /** Whether things can wait here: the store is open. */
@@ -35,10 +47,9 @@ export const canWait = (): boolean => openKey() !== null
 export async function addWaiting<E>(
   subject: string,
   at: number,
-  entries: E[],
-  photo?: WaitingPhoto,
+  { entries = [], ...rest }: Partial<Pick<Letter<E>, 'entries' | 'photo' | 'act'>>,
 ): Promise<number> {
-  const letter: Letter<E> = { person: vaultOwner()!, entries, ...(photo && { photo }) }
+  const letter: Letter<E> = { person: vaultOwner()!, entries, ...rest }
   const sealed = await seal(openKey()!, letter)
   try {
     return (await deviceDatabase().waiting.add({ subject, at, sealed } as never)) as unknown as number
@@ -63,7 +74,9 @@ export async function waitingList<E>(subject?: string): Promise<Waiting<E>[]> {
     if (subject !== undefined && of !== subject) continue
     // Another person's letters do not open under this key; they stay until that person is back.
     const letter = await unseal<Letter<E>>(key, sealed).catch(() => null)
-    if (letter) out.push({ place, subject: of, at, entries: letter.entries, photo: letter.photo, refused })
+    if (!letter) continue
+    const { entries, photo, act } = letter
+    out.push({ place, subject: of, at, entries, photo, act, refused })
   }
   return out
 }
@@ -73,3 +86,7 @@ export const removeWaiting = (place: number): Promise<void> => deviceDatabase().
 /** The server's refusal is kept beside what it refused: nothing recorded is lost in silence. */
 export const refuseWaiting = (place: number, refused: { code: string; message: string }): Promise<number> =>
   deviceDatabase().waiting.update(place, { refused })
+
+/** What was refused is tried once more: what stood against it may be gone. */
+export const tryAgain = (place: number): Promise<number> =>
+  deviceDatabase().waiting.update(place, { refused: undefined })

@@ -12,7 +12,7 @@ import {
   vaultOwner,
   type Opening,
 } from '~/device/vault'
-import { removeWaiting, waitingList } from '~/device/waiting'
+import { removeWaiting, tryAgain, waitingList } from '~/device/waiting'
 import type { Overview } from '~/stores/session'
 
 /** What is refused, to be read by whoever recorded it. */
@@ -62,7 +62,7 @@ export const useDevice = defineStore('device', {
       const list = await waitingList<Outgoing>()
       const waits = list.filter((w) => !w.refused)
       const before = this.waiting
-      this.waiting = waits.reduce((n, w) => n + w.entries.length, 0)
+      this.waiting = waits.reduce((n, w) => n + w.entries.length + (w.act ? 1 : 0), 0)
       this.photos = waits.filter((w) => w.photo).length
       this.since = waits[0]?.at ?? null
       if (this.waiting < before) this.sent += before - this.waiting
@@ -146,11 +146,16 @@ export const useDevice = defineStore('device', {
       const { base } = this
       if (!first && Date.now() - this.viewed < VIEWS_EVERY) return
       this.viewed = Date.now()
-      const plain = ['overview', 'today', 'clocks', 'shift', 'reaches', 'procedures', 'ncrs']
+      const plain = ['overview', 'today', 'clocks', 'shift', 'reaches', 'procedures', 'ncrs', 'openings']
       const overview = await api<Overview>(`${base}/overview`)
       const strips = first ? overview.lines.map((l) => `lines/${l.id}/strip`) : []
       // A reply is kept as it is read; one that this person may not have is passed over.
       for (const view of [...plain.slice(1), ...strips]) await api(`${base}/${view}`).catch(passForbidden)
+    },
+    async sendAgain(place: number) {
+      await tryAgain(place)
+      await this.count()
+      await drain()
     },
     async letGo(place: number) {
       await removeWaiting(place)

@@ -55,6 +55,18 @@ export const runAfter = (device: DeviceRun | null, entry: TimedEntry): DeviceRun
   lastRecordedAt: Math.max(device?.lastRecordedAt ?? 0, entry.recordedAt),
 })
 
+/**
+ * When a joint that was opened without a signal counts as opened. A moment between the device's last
+ * contact and the arrival is believed; any other proves nothing, and the joint counts from its arrival, so
+ * that what is dated before it is late.
+ *
+ * @param at by the device, ms
+ * @param stampAt the server's time in the stamp, ms; null without a valid one
+ * @returns ms since 1970
+ */
+export const openedWhen = (at: number, stampAt: number | null, arrival: number): number =>
+  stampAt !== null && at >= stampAt - DRIFT && at <= arrival + DRIFT ? Math.min(at, arrival) : arrival
+
 /** Why an entry is late, for a person. */
 export const lateSentences: Record<LateReason, string> = {
   'no-stamp': 'the device had no stamp of the server’s time',

@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import type { ItemPlace } from '#core/procedure/opening'
 
 export type ItemState = 'received' | 'accepted' | 'remark' | 'quarantined' | 'returned'
 export type ItemKind = 'pipe' | 'fitting' | 'consumable'
@@ -164,9 +165,6 @@ export async function itemCounts(db: Knex, delivery: string): Promise<ItemCount[
 
 /** What a joint held that was withdrawn is free again. */
 const stillOfTheJob = (q: Knex.QueryBuilder): void => void q.whereNot('j.state', 'withdrawn')
-
-/** Where an item is built into a joint. */
-export type ItemPlace = 'upstream' | 'downstream' | 'fitting'
 
 /**
  * Accepted items of these catalogue entries, of no quarantined lot, that no joint holds yet in this

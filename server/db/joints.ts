@@ -191,6 +191,16 @@ export async function openJoint(db: Knex, id: string, o: JointOpening): Promise<
   return changed === 1
 }
 
+/** What is planned and not begun: every line, system and crew that go together, once. */
+export async function plannedKinds(
+  db: Knex,
+  project: string,
+  crew: string | null,
+): Promise<Pick<Joint, 'alignment' | 'system' | 'crew'>[]> {
+  const query = db('joints').distinct('alignment', 'system', 'crew').where({ project }).whereNull('opened_at')
+  return (await (crew ? query.where({ crew }) : query)) as Pick<Joint, 'alignment' | 'system' | 'crew'>[]
+}
+
 /** Where items are built in: item id → places. */
 export async function itemUse(
   db: Knex,

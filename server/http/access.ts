@@ -74,6 +74,7 @@ export const access = {
   'GET /api/projects/:project/device': 'keep-device',
   'POST /api/projects/:project/device': 'keep-device',
   'GET /api/projects/:project/slice': 'keep-device',
+  'GET /api/projects/:project/openings': 'open-work',
   'GET /api/projects/:project/find': 'see-site',
   'GET /api/projects/:project/jobs': 'see-project',
   'GET /api/projects/:project/shift': 'see-site',

@@ -1,23 +1,30 @@
 import type { Knex } from 'knex'
 import type { FactValue } from '#core/formula/formula'
 import { readFact } from '#core/procedure/facts'
+import {
+  factsAsked,
+  factsAtOpening,
+  factsOfPieces,
+  itemPlaces,
+  sourceOf,
+  type ItemPlace,
+} from '#core/procedure/opening'
 import type { Procedure, ProcedureFact } from '#core/procedure/types'
 import { Problem } from '#core/problem'
 import { inTransaction } from '../db/connection'
 import { catalogueOf } from '../db/deliveries'
-import { findItem, freeItems, holdItems, isBuiltIn, type Item, type ItemPlace } from '../db/items'
+import { findItem, freeItems, holdItems, isBuiltIn, itemsByIds, type Item } from '../db/items'
 import { findLot } from '../db/lots'
 import { jointsOpened, openJoint, type Joint } from '../db/joints'
-import { issuedProcedure, type ProcedureRow } from '../db/procedures'
+import { findProcedure, issuedProcedure, type ProcedureRow } from '../db/procedures'
 import { alignmentsOf, type Project } from '../db/projects'
+import { openedWhen } from '#core/record/late'
 import { saveMakeup } from './makeup'
+import { raiseNcr } from './ncrs'
 import { compiledProcedure } from './procedures'
 import { actingRole, chainEntries, keepEntries, type Actor } from './record'
 import { onceAnswered } from './shift'
 import { refreshSubject, visibleSubject } from './subjects'
-
-export const itemPlaces: readonly ItemPlace[] = ['upstream', 'downstream', 'fitting']
-const sourceOf = (place: ItemPlace) => (place === 'fitting' ? 'fitting' : 'pipe')
 
 type Catalogue = Awaited<ReturnType<typeof catalogueOf>>
 
@@ -40,21 +47,42 @@ export interface Opening {
   before: { number: string; facts: Record<string, FactValue> } | null
 }
 
-interface Plan {
+export interface OpeningPlan {
   row: ProcedureRow
   procedure: Procedure
   places: { place: ItemPlace; items: string[] }[]
   line: Record<string, FactValue>
 }
 
-async function planOf(db: Knex, project: Project, joint: Joint): Promise<Plan> {
-  const row = await issuedProcedure(db, project.id, joint.system)
-  if (!row)
+/** The revision that a joint is opened with: the issued one, or the one that was when its device last heard. */
+async function revisionFor(db: Knex, project: Project, system: string, away?: Away): Promise<ProcedureRow> {
+  const issued = await issuedProcedure(db, project.id, system)
+  if (!issued)
     throw new Problem(
       'no-procedure',
-      `No procedure "${joint.system}" is issued yet: ask the engineer.`,
+      `No procedure "${system}" is issued yet: ask the engineer.`,
       'procedure',
     )
+  if (!away || away.procedure === issued.id) return issued
+  const pinned = await findProcedure(db, project.id, away.procedure)
+  if (pinned?.key !== system || pinned.state !== 'superseded')
+    throw new Problem('not-found', 'There is no such revision.', 'procedure')
+  if (away.stampAt === null || Date.parse(issued.issuedAt!) <= away.stampAt)
+    throw new Problem(
+      'changed',
+      `Revision ${pinned.revision} had given way to ${issued.revision} before this device was last in contact.`,
+      'procedure',
+    )
+  return pinned
+}
+
+export async function openingPlan(
+  db: Knex,
+  project: Project,
+  joint: Pick<Joint, 'system' | 'alignment'>,
+  away?: Away,
+): Promise<OpeningPlan> {
+  const row = await revisionFor(db, project, joint.system, away)
   const { procedure } = await compiledProcedure(db, project.id, row.id)
   const [catalogue, lines] = await Promise.all([catalogueOf(db, project.id), alignmentsOf(db, project.id)])
   // A place is chosen from deliveries where the catalogue knows what fits there; else its facts are read
@@ -65,10 +93,11 @@ async function planOf(db: Knex, project: Project, joint: Joint): Promise<Plan> {
   return { row, procedure, places, line: lines.find((l) => l.id === joint.alignment)!.facts }
 }
 
-/** The facts that a person types: those that no chosen item and no line gives. */
-const typed = ({ procedure, places, line }: Plan): ProcedureFact[] =>
-  procedure.facts.filter(
-    (f) => line[f.key] === undefined && !places.some((p) => sourceOf(p.place) === f.from),
+const typed = ({ procedure, places, line }: OpeningPlan): ProcedureFact[] =>
+  factsAsked(
+    procedure,
+    places.map((p) => p.place),
+    line,
   )
 
 /** A joint before is like this one for so long. */
@@ -102,7 +131,7 @@ async function typedBefore(
 /** What the opening form asks; null where no procedure is issued. */
 export async function openingOf(db: Knex, project: Project, joint: Joint): Promise<Opening | null> {
   try {
-    const plan = await planOf(db, project, joint)
+    const plan = await openingPlan(db, project, joint)
     const facts = typed(plan)
     return {
       procedure: { id: plan.row.id, key: plan.row.key, title: plan.row.title, revision: plan.row.revision },
@@ -125,7 +154,7 @@ export async function offeredItems(
   place: ItemPlace,
   search: string,
 ): Promise<Item[]> {
-  const plan = await planOf(db, project, await visibleSubject(db, actor, 'joint', jointId))
+  const plan = await openingPlan(db, project, await visibleSubject(db, actor, 'joint', jointId))
   return freeItems(db, project.id, place, plan.places.find((p) => p.place === place)?.items ?? [], search)
 }
 
@@ -133,7 +162,8 @@ async function chooseItem(
   db: Knex,
   project: string,
   id: string | undefined,
-  { place, items }: Plan['places'][number],
+  { place, items }: OpeningPlan['places'][number],
+  away?: Away,
 ): Promise<Item> {
   if (!id)
     throw new Problem('missing', `Choose the ${place === 'fitting' ? 'fitting' : `${place} pipe`}.`, place)
@@ -141,9 +171,11 @@ async function chooseItem(
   if (!item || sourceOf(place) !== item.kind) throw new Problem('not-found', 'There is no such item.', place)
   if (!items.includes(item.item))
     throw new Problem('mismatch', `${item.serial} is not for this kind of joint.`, place)
+  const lot = await findLot(db, project, { lot: item.lot })
+  // Built in before the quarantine, where nobody could know: it stands, and a report says so.
+  if (away && lot?.quarantinedAt && Date.parse(lot.quarantinedAt) > away.at) return item
   if (item.state === 'quarantined' || item.state === 'returned')
     throw new Problem('quarantined', `${item.serial} is ${item.state}: it may not be built in.`, place)
-  const lot = await findLot(db, project, { lot: item.lot })
   if (lot?.quarantinedAt)
     throw new Problem(
       'quarantined',
@@ -157,29 +189,21 @@ async function chooseItem(
   return item
 }
 
-/** Facts of the chosen items; two pipes must agree in every fact that the procedure takes from them. */
-function factsOfItems(
-  procedure: Procedure,
-  catalogue: Catalogue,
-  chosen: Map<ItemPlace, Item>,
-): Record<string, FactValue> {
-  const of = (place: ItemPlace) => (chosen.has(place) ? catalogue.get(chosen.get(place)!.item)!.facts : {})
-  const [up, down, fit] = [of('upstream'), of('downstream'), of('fitting')]
-  for (const fact of procedure.facts) {
-    if (fact.from === 'pipe' && down[fact.key] !== undefined && up[fact.key] !== down[fact.key])
-      throw new Problem('mismatch', `The two pipes differ: ${fact.title.toLowerCase()}.`, 'downstream')
-  }
-  if (
-    fit['fitting.bore'] !== undefined &&
-    up['pipe.od'] !== undefined &&
-    fit['fitting.bore'] !== up['pipe.od']
-  )
-    throw new Problem('mismatch', 'The fitting is not for this diameter.', 'fitting')
-  return { ...up, ...fit }
-}
-
 export interface OpenJoint extends Partial<Record<ItemPlace, string | null>> {
   facts?: Record<string, unknown>
+  away?: Away
+}
+
+/** Of a joint that was opened where there was no signal. */
+export interface Away {
+  /** of a report that this may ask for: the same opening twice makes one */
+  id: string
+  /** ms since 1970 by the device */
+  at: number
+  /** the server's time that the device last had, ms; null without a valid stamp */
+  stampAt: number | null
+  /** the revision that the device had */
+  procedure: string
 }
 
 /**
@@ -195,10 +219,13 @@ export async function openJointWith(
 ): Promise<void> {
   actingRole(actor, 'open-work')
   const joint = await visibleSubject(db, actor, 'joint', jointId)
+  const { away } = choice
+  if (away && joint.procedure && (await isThis(db, project, joint, choice, away)))
+    return reportQuarantined(db, project, actor, joint, away)
   if (joint.procedure) throw new Problem('already-open', `Joint ${joint.number} is open already.`, 'joint')
   if (choice.upstream && choice.upstream === choice.downstream)
     throw new Problem('same-pipe', 'A pipe is not joined to itself.', 'downstream')
-  const plan = await planOf(db, project, joint)
+  const plan = await openingPlan(db, project, joint, away)
   await inTransaction(db, async (trx) => {
     // One pipe is not built in twice, nor while somebody quarantines it: its row is held until this is
     // written.
@@ -208,9 +235,49 @@ export async function openJointWith(
     )
     const chosen = new Map<ItemPlace, Item>()
     for (const place of plan.places)
-      chosen.set(place.place, await chooseItem(trx, project.id, choice[place.place] ?? undefined, place))
-    await writeOpening(trx, project, actor, joint, plan, chosen, choice.facts ?? {})
+      chosen.set(
+        place.place,
+        await chooseItem(trx, project.id, choice[place.place] ?? undefined, place, away),
+      )
+    await writeOpening(trx, project, actor, joint, plan, chosen, choice)
   })
+  if (away) await reportQuarantined(db, project, actor, { ...joint, ...piecesOf(choice) }, away)
+}
+
+const piecesOf = (choice: OpenJoint) =>
+  Object.fromEntries(itemPlaces.map((p) => [p, choice[p] ?? null])) as Record<ItemPlace, string | null>
+
+/** Whether a joint was opened just like this: as by this very word, whose reply was lost on its way. */
+async function isThis(db: Knex, project: Project, joint: Joint, choice: OpenJoint, away: Away) {
+  if (joint.procedure !== away.procedure) return false
+  if (itemPlaces.some((p) => joint[p] !== piecesOf(choice)[p])) return false
+  const given = choice.facts ?? {}
+  return typed(await openingPlan(db, project, joint, away)).every((f) =>
+    given[f.key] === undefined || given[f.key] === ''
+      ? joint.facts[f.key] === undefined
+      : readFact(f, given[f.key]) === joint.facts[f.key],
+  )
+}
+
+/** What came into quarantine while nobody there could hear of it asks for a report. */
+async function reportQuarantined(
+  db: Knex,
+  project: Project,
+  actor: Actor,
+  joint: Pick<Joint, 'id' | ItemPlace>,
+  away: Away,
+): Promise<void> {
+  const pieces = itemPlaces.map((p) => joint[p]).filter((id): id is string => id !== null)
+  for (const { lot: name, serial } of await itemsByIds(db, project.id, pieces)) {
+    const lot = await findLot(db, project.id, { lot: name })
+    if (!lot?.quarantinedAt || Date.parse(lot.quarantinedAt) <= away.at) continue
+    const said = {
+      criterion: 'Made with nothing that is in question.',
+      reading: `Opened without a signal with ${serial} of lot ${name}, in quarantine since: ${lot.reason}`,
+    }
+    const raise = { id: away.id, subjectType: 'joint' as const, subject: joint.id, step: null, photo: null }
+    await raiseNcr(db, project, actor, raise, said)
+  }
 }
 
 async function writeOpening(
@@ -218,17 +285,20 @@ async function writeOpening(
   project: Project,
   actor: Actor,
   joint: Joint,
-  plan: Plan,
+  plan: OpeningPlan,
   chosen: Map<ItemPlace, Item>,
-  given: Record<string, unknown>,
+  { facts: given = {}, away }: OpenJoint,
 ): Promise<void> {
-  const facts = openingFacts(
-    plan,
-    { ...factsOfItems(plan.procedure, await catalogueOf(trx, project.id), chosen), ...plan.line },
+  const catalogue = await catalogueOf(trx, project.id)
+  const pieces = [...chosen].map(([place, { item }]) => [place, catalogue.get(item)!.facts])
+  const facts = factsAtOpening(
+    plan.procedure,
+    typed(plan),
+    { ...factsOfPieces(plan.procedure, Object.fromEntries(pieces)), ...plan.line },
     given,
   )
   const compiled = await compiledProcedure(trx, project.id, plan.row.id)
-  const openedAt = new Date()
+  const openedAt = new Date(away ? openedWhen(away.at, away.stampAt, Date.now()) : Date.now())
   const idAt = (place: ItemPlace) => chosen.get(place)?.id ?? null
   const items = { upstream: idAt('upstream'), downstream: idAt('downstream'), fitting: idAt('fitting') }
   const free = await openJoint(trx, joint.id, {
@@ -239,32 +309,11 @@ async function writeOpening(
   })
   if (!free) throw new Problem('already-open', `Joint ${joint.number} is open already.`, 'joint')
   const opening = { procedure: plan.row.id, compiled, facts, at: openedAt }
-  const once = await onceAnswered(trx, project, actor, joint, opening)
+  // Without a signal the crew answers here what was asked once today: nothing is answered for them twice.
+  const once = away ? [] : await onceAnswered(trx, project, actor, joint, opening)
   const { entries, rows } = chainEntries(actor, actingRole(actor, 'record'), 'joint', joint.id, once, [])
   const opened = { ...joint, procedure: plan.row.id, facts, ...items }
   await refreshSubject(trx, project, { type: 'joint', title: joint.number, ...opened }, entries)
   await saveMakeup(trx, opened, entries)
   await keepEntries(trx, joint.id, rows)
-}
-
-/** The facts of a joint from its items, its line and what was typed, each within its bounds. */
-function openingFacts(
-  plan: Plan,
-  known: Record<string, FactValue>,
-  given: Record<string, unknown>,
-): Record<string, number | string | boolean> {
-  const facts: Record<string, number | string | boolean> = {}
-  const asked = typed(plan)
-  for (const key of Object.keys(given))
-    if (!asked.some((f) => f.key === key))
-      throw new Problem('unknown-fact', `"${key}" is not asked here.`, `facts.${key}`)
-  for (const fact of plan.procedure.facts) {
-    const value = asked.includes(fact) ? given[fact.key] : known[fact.key]
-    if (value === undefined || value === null || value === '') {
-      if (fact.optional) continue
-      throw new Problem('missing', `${fact.title} is missing.`, fact.key)
-    }
-    facts[fact.key] = readFact(fact, value) as number | string | boolean
-  }
-  return facts
 }

@@ -1,72 +1,19 @@
 <script setup lang="ts">
 import { showMetres } from '#core/quantity/show'
-import { useDebounceFn } from '@vueuse/core'
-import { startOf, typedFact } from '#core/procedure/facts'
-import type { Item, ItemPlace } from '../../../server/db/items'
-import type { Opening } from '../../../server/services/opening'
-import { useSession } from '~/stores/session'
+import type { JointReply } from '~/composables/useWorksheet'
+import { signal } from '~/device/signal'
 import { placeWords } from '~/words'
 
 /**
  * Opening a joint: accepted, unused items where the catalogue knows them, and the facts that nothing else
  * gives.
  */
-const props = defineProps<{ joint: { id: string; number: string; station: number }; opening: Opening }>()
+const props = defineProps<{ sheet: JointReply }>()
 const emit = defineEmits<{ opened: [] }>()
-const session = useSession()
-const places = props.opening.places
-const offered = reactive<Record<ItemPlace, Item[]>>({ upstream: [], downstream: [], fitting: [] })
-const chosen = reactive<Record<ItemPlace, string>>({ upstream: '', downstream: '', fitting: '' })
-const typed = reactive<Record<string, string | boolean>>(
-  Object.fromEntries(props.opening.facts.map((f) => [f.key, startOf(f)])),
-)
-const fault = ref<ApiProblem | null>(null)
-const busy = ref(false)
-
-async function offer(place: ItemPlace, search = '') {
-  offered[place] = await api<Item[]>(`${session.base}/joints/${props.joint.id}/items`, {
-    query: { place, search },
-  })
-}
-const search = useDebounceFn(offer, 150)
-onMounted(() => Promise.all(places.map((p) => offer(p))).catch((e: ApiProblem) => (fault.value = e)))
-/** What the crew typed at the joint before, while it differs from what stands here. */
-const like = computed(() => {
-  const { before } = props.opening
-  const facts = Object.fromEntries(
-    props.opening.facts
-      .filter((f) => before?.facts[f.key] !== undefined)
-      .map((f) => [f.key, typedFact(f, before!.facts[f.key]!)]),
-  )
-  const differs = Object.entries(facts).some(([key, v]) => typed[key] !== v)
-  return before && differs ? { number: before.number, facts } : null
-})
-const takeOver = () => Object.assign(typed, like.value!.facts)
-const complete = computed(
-  () => places.every((p) => chosen[p]) && props.opening.facts.every((f) => f.optional || typed[f.key] !== ''),
-)
-const shownAt = computed(() =>
-  fault.value?.field
-    ? [...places, ...props.opening.facts.map((f) => f.key)].includes(fault.value.field)
-    : false,
-)
-async function open() {
-  busy.value = true
-  fault.value = null
-  try {
-    const items = Object.fromEntries(places.map((p) => [p, chosen[p]]))
-    await api(`${session.base}/joints/${props.joint.id}/open`, {
-      body: { ...items, facts: withUnits(typed, props.opening.facts) },
-    })
-    emit('opened')
-  } catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    fault.value = error
-  } finally {
-    busy.value = false
-  }
-}
-const title = (i: Item) => `${i.serial} · ${i.item} · lot ${i.lot}`
+const joint = computed(() => props.sheet.joint)
+const opening = computed(() => props.sheet.opening!)
+const { places, offered, chosen, typed, fault, shownAt, busy, complete, like, takeOver, search, open } =
+  useOpening(props.sheet, () => emit('opened'))
 </script>
 
 <template>
@@ -79,6 +26,10 @@ const title = (i: Item) => `${i.serial} · ${i.item} · lot ${i.lot}`
     <p>
       <strong>{{ opening.procedure.title }}</strong>, revision {{ opening.procedure.revision }}.
       <span class="muted">The joint keeps this revision.</span>
+    </p>
+    <p v-if="!signal" class="muted">
+      No signal: the pieces offered are those that were free when this device last heard. The joint is opened
+      here, and the server says on arrival if one of them was used meanwhile.
     </p>
     <form @submit.prevent="open">
       <section v-if="places.length">
@@ -94,7 +45,12 @@ const title = (i: Item) => `${i.serial} · ${i.item} · lot ${i.lot}`
             :aria-label="placeWords[p]"
             placeholder="Type a serial, or choose"
           >
-            <ElOption v-for="i in offered[p]" :key="i.id" :value="i.id" :label="title(i)" />
+            <ElOption
+              v-for="i in offered[p]"
+              :key="i.id"
+              :value="i.id"
+              :label="`${i.serial} · ${i.item} · lot ${i.lot}`"
+            />
           </ElSelect>
           <span v-if="fault?.field === p" class="fault" role="alert">{{ fault.message }}</span>
         </div>

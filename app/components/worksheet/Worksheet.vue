@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { showMetres, showStretch } from '#core/quantity/show'
-import { uuidv7 } from 'uuidv7'
 import { useSession } from '~/stores/session'
 import { definitionOf } from '#core/checks/registry'
 import { sameAtOtherEnd, seenTogether } from '#core/procedure/together'
@@ -166,27 +165,18 @@ const where = computed(() => {
 const bar = ref<InstanceType<typeof WorkBar> | null>(null)
 
 const draft = computed(() => judgement.value?.drafts.find((d) => d.step === current.value) ?? null)
-async function raise() {
-  const picture = ofStep.value.filter((e) => e.kind === 'photo').at(-1)
-  try {
-    const { id } = await api<{ id: string }>(`${session.base}/ncrs`, {
-      body: {
-        id: uuidv7(),
-        subjectType: sheet.value!.subject.type,
-        subject: props.id,
-        step: current.value,
-        photo: picture ? String(picture.payload.file) : null,
-      },
-    })
-    await navigateTo(`/ncrs/${id}`)
-  } catch (error) {
-    ElMessage({
-      type: 'error',
-      message: error instanceof ApiProblem ? error.message : 'This was not raised.',
-      duration: 6000,
-    })
-  }
-}
+const report = useRaising(props.work.address)
+const reportWaits = computed(() => report.waits.value.includes(current.value))
+onMounted(report.look)
+/** Raised with the last picture taken at the step. */
+const raise = () =>
+  report.raise({
+    subjectType: sheet.value!.subject.type,
+    subject: props.id,
+    step: current.value,
+    photo:
+      (ofStep.value.filter((e) => e.kind === 'photo').at(-1)?.payload.file as string | undefined) ?? null,
+  })
 
 useKeys({
   y: () => check.value?.say('yes'),
@@ -300,7 +290,8 @@ useKeys({
       </p>
       <div v-if="draft" class="draft">
         <p><strong>Nonconformance drafted.</strong> {{ draft.criterion }} – found: {{ draft.reading }}</p>
-        <ElButton v-if="!work.dry" type="danger" size="large" @click="raise">Raise it</ElButton>
+        <p v-if="reportWaits" class="muted">The report waits on this device for a signal.</p>
+        <ElButton v-else-if="!work.dry" type="danger" size="large" @click="raise">Raise it</ElButton>
       </div>
       <StepRecord
         :faults="judged.faults"

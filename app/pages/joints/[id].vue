@@ -33,8 +33,7 @@ const mayOpen = computed(() => session.can('open-work'))
     <template v-else-if="!joint.sheet.value.procedure">
       <JointOpening
         v-if="mayOpen && joint.sheet.value.opening"
-        :joint="joint.sheet.value.joint"
-        :opening="joint.sheet.value.opening"
+        :sheet="joint.sheet.value"
         @opened="joint.load"
       />
       <Notice

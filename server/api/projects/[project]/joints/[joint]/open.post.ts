@@ -2,21 +2,34 @@ import * as yup from 'yup'
 import { uuid } from '#core/record/uuid'
 import { openJointWith } from '../../../../../services/opening'
 import { projectRoute } from '../../../../../http/route'
+import { stampTime } from '../../../../../http/session'
 
 const body = yup.object({
   upstream: uuid().nullable(),
   downstream: uuid().nullable(),
   fitting: uuid().nullable(),
   facts: yup.object(),
+  /** of a joint that was opened without a signal */
+  away: yup
+    .object({
+      id: uuid().required(),
+      at: yup.date().required(),
+      stamp: yup.string().max(400).nullable().default(null),
+      procedure: uuid().required(),
+    })
+    .default(undefined),
 })
 
 export default projectRoute(
   'POST /api/projects/:project/joints/:joint/open',
   { body },
-  async ({ db, project, actor, params, body }) => {
+  async ({ event, db, project, actor, params, body }) => {
+    const { away, facts, ...places } = body
+    const stampAt = away && stampTime(event, actor.person, away.stamp ?? null)
     await openJointWith(db, project, actor, params.joint!, {
-      ...body,
-      facts: (body.facts ?? {}) as Record<string, unknown>,
+      ...places,
+      facts: (facts ?? {}) as Record<string, unknown>,
+      ...(away && { away: { ...away, at: away.at.getTime(), stampAt: stampAt?.getTime() ?? null } }),
     })
     return { ok: true }
   },
