@@ -91,6 +91,7 @@ export function useDryRun(
     load: async () => undefined,
     record,
     decide,
+    releaseHere: async () => undefined,
     witness,
     skip: (seconds: number) => (ahead.value += seconds * 1000),
   } as unknown as AtWork & { skip: (seconds: number) => void }

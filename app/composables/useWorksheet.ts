@@ -9,6 +9,7 @@ import type { Entry, EntryKind } from '#core/record/entry'
 import type { jointSheet, reachSheet } from '../../server/services/worksheet'
 import { makeOutbox } from '~/composables/outbox'
 import { asOpenedHere } from '~/device/opening'
+import { keepRelease, releasesHere } from '~/device/release-here'
 import { isRefusal, keepAndSend, postEntries } from '~/device/sender'
 import { canWait, waitingList } from '~/device/waiting'
 import { useSession } from '~/stores/session'
@@ -54,14 +55,17 @@ export function useWorksheet<S extends Sheet>(type: keyof typeof addresses, id: 
   const compiled = shallowRef<CompiledProcedure | null>(null)
   /** recorded here, not acknowledged yet */
   const pending = ref<Entry[]>([])
+  const onTheirWay = new Set<string>()
   const { data: sheet, problem, loading, load: read } = useLoad(() => api<S>(address))
 
   async function load() {
     await read()
     if (sheet.value) sheet.value = await asOpenedHere(address, sheet.value)
     const known = new Set(sheet.value?.entries.map((e) => e.id))
-    const here = (await waitingList<Recorded>(address)).filter((w) => !w.refused).flatMap((w) => w.entries)
-    const waiting = new Map([...pending.value, ...here].map((e) => [e.id, e]))
+    const kept = (await waitingList<Recorded>(address)).filter((w) => !w.refused).flatMap((w) => w.entries)
+    // Of what was refused meanwhile nothing stands here any more.
+    const going = pending.value.filter((e) => !canWait() || onTheirWay.has(e.id))
+    const waiting = new Map([...going, ...kept, ...(await releasesHere(address))].map((e) => [e.id, e]))
     pending.value = [...waiting.values()].filter((e) => !known.has(e.id))
     if (sheet.value?.procedure && compiled.value?.procedure.revision !== sheet.value.procedure.revision)
       compiled.value = compileProcedure(sheet.value.procedure)
@@ -117,13 +121,22 @@ export function useWorksheet<S extends Sheet>(type: keyof typeof addresses, id: 
     }))
     pending.value = [...pending.value, ...made]
     now.value = deviceNow()
+    for (const { id } of made) onTheirWay.add(id)
     try {
       if ((await send(made)) === 'waits') return
     } catch (error) {
       const ids = new Set(made.map((m) => m.id))
       pending.value = pending.value.filter((e) => !ids.has(e.id))
       throw error
+    } finally {
+      for (const { id } of made) onTheirWay.delete(id)
     }
+    await load()
+  }
+
+  /** A release by somebody else on this device, while there is no signal. */
+  async function releaseHere(given: { key: string; step: string; by: string; pin: string; reason: string }) {
+    await keepRelease(address, { ...given, at: deviceNow() })
     await load()
   }
 
@@ -159,6 +172,7 @@ export function useWorksheet<S extends Sheet>(type: keyof typeof addresses, id: 
     load,
     record,
     decide,
+    releaseHere,
     witness,
   }
 }

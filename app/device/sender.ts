@@ -54,6 +54,12 @@ const postPhoto = async (base: string, { id, mime, data }: WaitingPhoto): Promis
   await api(`${base}/files?id=${id}`, { body: new Blob([bytes], { type: mime }) })
 }
 
+/** What is an entry in the end counts among what this device has recorded. */
+const postAct = (subject: string, { what, to, body }: WaitingAct): Promise<unknown> =>
+  what === 'release'
+    ? sendNumbered(projectOf(subject), [body], ([numbered]) => api(to, { body: numbered }))
+    : api(to, { body })
+
 /** Refused for what it is, not for the moment: sent again it would be refused again. */
 export const isRefusal = (error: unknown): error is ApiProblem =>
   error instanceof ApiProblem &&
@@ -93,7 +99,7 @@ async function deliver(bundle: readonly Waiting<Outgoing>[]): Promise<void> {
   const [{ subject, photo, act }] = bundle as [Waiting<Outgoing>]
   try {
     if (photo) await postPhoto(subject, photo)
-    else if (act) await api(act.to, { body: act.body })
+    else if (act) await postAct(subject, act)
     else
       await postEntries(
         subject,

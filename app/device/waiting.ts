@@ -23,9 +23,9 @@ export interface WaitingPhoto {
   data: string
 }
 
-/** Something done that is no entry: a joint opened, a report raised. Sent twice it is done once. */
+/** Something done by an address of its own: a joint opened, a report raised. Sent twice it is done once. */
 export interface WaitingAct {
-  what: 'open' | 'report'
+  what: 'open' | 'report' | 'release'
   /** address that it is posted to */
   to: string
   body: Record<string, unknown>

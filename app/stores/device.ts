@@ -146,7 +146,17 @@ export const useDevice = defineStore('device', {
       const { base } = this
       if (!first && Date.now() - this.viewed < VIEWS_EVERY) return
       this.viewed = Date.now()
-      const plain = ['overview', 'today', 'clocks', 'shift', 'reaches', 'procedures', 'ncrs', 'openings']
+      const plain = [
+        'overview',
+        'today',
+        'clocks',
+        'shift',
+        'reaches',
+        'procedures',
+        'ncrs',
+        'openings',
+        'releasers',
+      ]
       const overview = await api<Overview>(`${base}/overview`)
       const strips = first ? overview.lines.map((l) => `lines/${l.id}/strip`) : []
       // A reply is kept as it is read; one that this person may not have is passed over.

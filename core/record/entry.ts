@@ -100,7 +100,8 @@ export const plainPayloads = {
   remark: shape({ text: words().required() }),
   photo: shape({ file: uuid().required(), name: words(200) }),
   request: shape({ note: words(400) }),
-  release: shape({ note: words(400) }),
+  /** `here`: on the crew’s device, without a signal */
+  release: shape({ note: words(400), here: yup.boolean() }),
   refusal: shape({ reason: words().required() }),
   waiver: shape({
     reason: words().required(),

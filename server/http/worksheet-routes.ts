@@ -1,13 +1,15 @@
 import * as yup from 'yup'
 import { newEntrySchema } from '#core/checks/sent'
+import { timing } from '#core/record/entry'
 import { Problem } from '#core/problem'
 import { uuid } from '#core/record/uuid'
 import { recordAt } from '../services/record-at'
+import { releaseHere } from '../services/release-here'
 import { confirmSecret } from '../services/sessions'
 import type { WorkedSubject } from '../services/subjects'
 import type { RouteKey } from './access'
 import { withdrawal } from './inputs'
-import { projectRoute } from './route'
+import { personOn, projectRoute } from './route'
 import { sentEntries } from './sent'
 
 /** Sign-offs ask for the PIN again and have a route of their own. */
@@ -56,6 +58,40 @@ export const signOffRoute = (key: RouteKey, type: WorkedSubject) =>
       { id: body.id, kind, step: body.step, payload: payloads[kind], recordedAt: new Date() },
     ])
     return { seq: entries.length }
+  })
+
+const hereBody = yup.object({
+  id: uuid().required(),
+  step: yup.string().max(60).required(),
+  by: uuid().required(),
+  sealed: yup
+    .object({
+      key: yup.string().max(200).required(),
+      iv: yup.string().max(40).required(),
+      data: yup.string().max(600).required(),
+    })
+    .required(),
+  reason: yup.string().trim().max(400).default(''),
+  report: uuid().required(),
+  ...timing,
+})
+
+/** A hold released on the crew's device by somebody else, while there was no signal. */
+export const releaseHereRoute = (key: RouteKey, type: WorkedSubject) =>
+  projectRoute(key, { body: hereBody }, async ({ event, db, project, actor, params, body }) => {
+    const { id, step, by, sealed, reason, report } = body
+    const [timed] = sentEntries(event, actor.person, [{ ...body, kind: 'release', payload: {} }])
+    const { device, number, stampAt, recordedAt } = timed!
+    await releaseHere(
+      db,
+      project,
+      actor,
+      type,
+      params[type]!,
+      { id, step, by, sealed, reason, report, timed: { device, number, stampAt, recordedAt } },
+      async () => (await personOn(db, project.key, by)).actor,
+    )
+    return { ok: true }
   })
 
 const witnessBody = yup.object({

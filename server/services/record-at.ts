@@ -128,7 +128,7 @@ export async function recordAtAll(
       const accepted = stateAt(subject, Date.now()) === 'accepted'
       await checkDuties(trx, project, compiled, subject, accepted, before, news, actor)
       const openedAt = subject.openedAt === null ? null : Date.parse(subject.openedAt)
-      await markLate(trx, actor.person, news, before, openedAt)
+      await markLate(trx, news[0]?.carrier ?? actor.person, news, before, openedAt)
       const { entries, fresh, rows } = chainEntries(actor, role, type, subject.id, news, before)
       if (fresh > 0) await refreshSubject(trx, project, subject, entries, before)
       written.push({ id: subject.id, rows, entries })

@@ -169,6 +169,15 @@ export async function confirmSecret(db: Knex, person: string, secret: string): P
   if (!right) throw new Problem('bad-secret', 'PIN or password is not right.', 'secret')
 }
 
+/** As `confirmSecret`, of a PIN alone: a password is not typed on somebody else's device. */
+export async function confirmPin(db: Knex, person: string, pin: string): Promise<void> {
+  const right = await guarded(db, [{ name: `confirm ${person}`, patience: patience.confirm }], async () => {
+    const row = await findPerson(db, { id: person })
+    return row?.active && (await secretMatches(pin, row.pin_hash)) ? row : null
+  })
+  if (!right) throw new Problem('bad-secret', 'The PIN is not right.', 'secret')
+}
+
 const serverSecret = () => {
   const secret = process.env.VET_LINE_SECRET
   if (!secret || secret.length < 32)

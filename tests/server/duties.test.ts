@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs'
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
+import { doneBeforeHold } from './at-hold'
 import { base, signedIn, type Client } from './client'
 import { asOwner } from './connect'
 import { freshJoint } from './fresh-joint'
@@ -115,22 +116,8 @@ describe('a hold point', () => {
     expect(await stateOf(joint, 'before-fusion')).toBe('accepted')
   })
   it('that nobody asked to release is not released, although everything is done', async () => {
-    const { conforming } = await import('../core/support')
     const where = await freshJoint(db, 'RM-238')
-    const steps = conforming()
-      .filter((e) => e.step !== 'before-fusion')
-      .slice(0, 23)
-    const od = (await db('joints').where({ id: where }).first('facts')).facts as string
-    const scale = (JSON.parse(od) as Record<string, number>)['pipe.od']! / 0.18
-    const now = Date.now()
-    const sent = steps.map((e, i) =>
-      entry(
-        e.step,
-        e.kind,
-        e.step === 'ovality' ? { values: (e.payload.values as number[]).map((v) => v * scale) } : e.payload,
-        { recordedAt: new Date(now + i).toISOString() },
-      ),
-    )
+    const sent = await doneBeforeHold(db, where)
     expect(await send(tam, where, ...sent)).toEqual([200])
     expect(await send(tam, where, entry('before-fusion', 'confirmation', { answer: 'yes' }))).toEqual([200])
     expect(await sign(ines, where, { step: 'before-fusion', kind: 'release' })).toEqual([

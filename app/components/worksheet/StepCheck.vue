@@ -82,6 +82,9 @@ const usedLot = computed(() =>
   ),
 )
 const released = computed(() => ['released', 'waived'].includes(props.judged.release.state))
+const onThisDevice = computed(() =>
+  props.entries.some((e) => e.kind === 'release' && e.step === props.judged.key && e.payload.here === true),
+)
 const request = () =>
   emit('answer', [
     { kind: 'confirmation', payload: { answer: 'yes' } },
@@ -169,6 +172,7 @@ defineExpose({
           Requested at {{ times.clock(judged.release.at!) }} by {{ sheet.people[judged.release.by!] }},
           {{ times.span(now - judged.release.at!) }} ago.
         </p>
+        <slot name="hold" :open="open.length" />
         <div v-if="mayRelease" class="row wrap">
           <ElButton
             type="primary"
@@ -191,7 +195,8 @@ defineExpose({
       </template>
       <p v-else class="muted">
         {{ judged.release.state === 'waived' ? 'Waived' : 'Released' }} at
-        {{ times.clock(judged.release.at!) }} by {{ sheet.people[judged.release.by!] }}.
+        {{ times.clock(judged.release.at!) }} by {{ sheet.people[judged.release.by!]
+        }}{{ onThisDevice ? ', on the crew’s device without a signal' : '' }}.
       </p>
     </div>
 

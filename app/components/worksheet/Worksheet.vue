@@ -260,6 +260,14 @@ useKeys({
           <ElRadioButton :value="true">Both ends</ElRadioButton>
         </ElRadioGroup>
       </template>
+      <template v-if="!work.dry && mayRecord && !mayRelease" #hold="{ open: before }">
+        <ReleaseHere
+          v-if="judged.release.state === 'requested'"
+          :title="titleOf(judged.key)"
+          :open="before"
+          :send="(given) => work.releaseHere({ step: judged!.key, ...given })"
+        />
+      </template>
       <template v-if="together.before.length > 0" #before>
         <TogetherRows
           :rows="together.before"
