@@ -142,7 +142,7 @@ describe('a joint opened without a signal', () => {
     const { id, body, chosen } = await planned()
     const { lot } = await db('items').where({ id: chosen.upstream! }).first('lot')
     const known = await db('lots').where({ lot }).first('id')
-    const quarantine = { quarantined_at: new Date(Date.now() - 20 * MINUTE), quarantine_reason: 'cracks' }
+    const quarantine = { quarantined_at: new Date(Date.now() - 20 * MINUTE), reason: 'cracks' }
     await db('lots').where({ id: known.id }).update(quarantine)
     try {
       const [d, asked] = [device(60), { ...body }]
@@ -154,7 +154,7 @@ describe('a joint opened without a signal', () => {
       const reports = await db('ncrs').where({ subject: id })
       expect(reports.map((r) => r.reading)).toEqual([expect.stringContaining(`lot ${lot}`)])
     } finally {
-      await db('lots').where({ id: known.id }).update({ quarantined_at: null, quarantine_reason: null })
+      await db('lots').where({ id: known.id }).update({ quarantined_at: null, reason: null })
     }
   })
 })

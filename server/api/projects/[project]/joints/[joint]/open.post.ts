@@ -1,4 +1,5 @@
 import * as yup from 'yup'
+import { timing } from '#core/record/entry'
 import { uuid } from '#core/record/uuid'
 import { openJointWith } from '../../../../../services/opening'
 import { projectRoute } from '../../../../../http/route'
@@ -13,8 +14,8 @@ const body = yup.object({
   away: yup
     .object({
       id: uuid().required(),
-      at: yup.date().required(),
-      stamp: yup.string().max(400).nullable().default(null),
+      at: timing.recordedAt,
+      stamp: timing.stamp,
       procedure: uuid().required(),
     })
     .default(undefined),
@@ -29,7 +30,7 @@ export default projectRoute(
     await openJointWith(db, project, actor, params.joint!, {
       ...places,
       facts: (facts ?? {}) as Record<string, unknown>,
-      ...(away && { away: { ...away, at: away.at.getTime(), stampAt: stampAt?.getTime() ?? null } }),
+      ...(away && { away: { ...away, at: Date.parse(away.at), stampAt: stampAt?.getTime() ?? null } }),
     })
     return { ok: true }
   },
