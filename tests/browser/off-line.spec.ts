@@ -7,7 +7,7 @@ import { stateWords } from '../../app/words'
 import { demoPassword, demoPin } from '../../demo/people'
 import config from '../../playwright.config'
 import { dot } from '../server/picture'
-import { address, atStep, heading, step } from './people'
+import { address, atStep, heading, person, step, toJoint } from './people'
 import { expect, test } from './test'
 
 /** A device: a browser whose profile stays when it is closed, or killed. */
@@ -216,5 +216,82 @@ test('two devices without a signal answer one step differently: both stand, and 
   } finally {
     await crew.end()
     await inspector.end()
+  }
+})
+
+test('without a signal a joint is opened, a fault reported and a hold released on the spot; all of it arrives', async ({
+  browser,
+}) => {
+  const device = new Device()
+  try {
+    let page = await device.start()
+    await device.signIn('tam')
+    await device.takeAlong()
+    await device.context.setOffline(true)
+    await page.reload()
+    await device.unlock()
+
+    await toJoint(page, 'RM-246')
+    await expect(heading(page, 'Open joint RM-246')).toBeVisible()
+    for (const [place, nth] of [
+      ['Upstream pipe', 0],
+      ['Downstream pipe', 1],
+      ['Fitting', 0],
+    ] as const) {
+      await page.getByRole('combobox', { name: place }).click()
+      await page.getByRole('option').locator('visible=true').nth(nth).click()
+    }
+    const like = page.getByRole('button', { name: /^Same as at/ })
+    if (await like.isVisible()) await like.click()
+    await page.getByRole('button', { name: 'Open the joint' }).click()
+    await expect(bar(page)).toContainText('1 entry waits since')
+    await step(page, 'Tools laid out').click()
+    await page.getByRole('button', { name: 'No', exact: true }).click()
+    await expect(step(page, 'Tools laid out')).toHaveAccessibleName('Tools laid out: Rejected')
+    await page.getByRole('button', { name: 'Raise it' }).click()
+    await expect(page.getByText('The report waits on this device for a signal.')).toBeVisible()
+
+    await atStep(page, 'RM-234', 'Hold before fusion')
+    await page.getByRole('button', { name: 'An inspector releases here' }).click()
+    const dialog = page.getByRole('dialog', { name: 'Release on this device' })
+    await dialog.getByRole('combobox', { name: 'Who releases' }).click()
+    await page.getByRole('option', { name: 'Ines' }).click()
+    await dialog.getByLabel('Your PIN').fill(demoPin)
+    await dialog.getByLabel('Once more').fill('1357')
+    await dialog.getByRole('button', { name: 'Release', exact: true }).click()
+    await expect(dialog.getByRole('alert')).toContainText('The two PINs differ')
+    await dialog.getByLabel('Your PIN').fill(demoPin)
+    await dialog.getByLabel('Once more').fill(demoPin)
+    await dialog.getByRole('button', { name: 'Release', exact: true }).click()
+    await answered(page, 'Hold before fusion')
+    await expect(page.getByText('on the crew’s device without a signal')).toBeVisible()
+
+    // All of it outlives the battery.
+    await device.kill()
+    page = await device.start(true)
+    await device.unlock()
+    await expect(bar(page)).toContainText('4 entries wait since')
+    await atStep(page, 'RM-246', 'Tools laid out')
+    await expect(page.getByText('The report waits on this device for a signal.')).toBeVisible()
+
+    await device.context.setOffline(false)
+    const sign = page.getByRole('button', { name: 'Sign in to send it' })
+    const sent = page.getByText('All sent')
+    await expect(sign.or(sent)).toBeVisible()
+    if (await sign.isVisible()) {
+      await sign.click()
+      await device.signIn('tam')
+    }
+    await expect(sent).toBeVisible()
+    await expect(bar(page)).toHaveCount(0)
+    await expect(page.getByText('refused:')).toHaveCount(0)
+    const ines = await person(browser, 'ines')
+    await atStep(ines, 'RM-246', 'Tools laid out')
+    await expect(ines.getByRole('link', { name: /^NCR-/ })).toBeVisible()
+    await atStep(ines, 'RM-234', 'Hold before fusion')
+    await answered(ines, 'Hold before fusion')
+    await expect(ines.getByText('on the crew’s device without a signal')).toBeVisible()
+  } finally {
+    await device.end()
   }
 })
