@@ -47,8 +47,11 @@ export function deviceId(): string {
 
 export const currentStamp = (): string | null => store.getItem(STAMP)
 
-export function keepStamp(stamp: string | null) {
-  if (stamp) store.setItem(STAMP, stamp)
+/** @returns the server's time in it, ms; null without one */
+export function keepStamp(stamp: string | null): number | null {
+  if (!stamp) return null
+  store.setItem(STAMP, stamp)
+  return Number(stamp.split('.')[0]) || null
 }
 
 /** Another person has signed in: numbers and stamps are of one person on one device. */

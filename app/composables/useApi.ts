@@ -1,5 +1,6 @@
 import { keepReply, keptReply } from '../device/kept'
 import { signal } from '../device/signal'
+import { hearServerTime } from './useNow'
 import { unitsHeader } from './useSiteUnits'
 import { DEVICE_HEADER, deviceId, keepStamp, STAMP_HEADER } from './device'
 
@@ -61,7 +62,8 @@ export async function api<T>(path: string, options: Options = {}): Promise<T> {
     throw new ApiProblem('off-line', 'No signal: nothing was sent. What you typed is still here.', null, 0)
   }
   signal.value = true
-  keepStamp(reply.headers.get(STAMP_HEADER))
+  const at = keepStamp(reply.headers.get(STAMP_HEADER))
+  if (at !== null) hearServerTime(at)
   if (!reply.ok) throw await explain(reply)
   const value = (await reply.json()) as T
   if (options.body === undefined && !options.method)

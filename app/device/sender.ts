@@ -1,5 +1,6 @@
 import { api, ApiProblem } from '../composables/useApi'
 import { sendNumbered } from '../composables/numbered'
+import { deviceNow, movedSince } from '../composables/useNow'
 import {
   addWaiting,
   canWait,
@@ -31,20 +32,26 @@ const LONGEST_PAUSE = 60_000
 const projectOf = (subject: string) => subject.split('/').slice(0, 2).join('/')
 
 /** Sends entries of one subject, all or none. */
-export const postEntries = (subject: string, entries: readonly Outgoing[]): Promise<void> =>
+export const postEntries = (
+  subject: string,
+  entries: readonly (Outgoing & { moved?: boolean })[],
+): Promise<void> =>
   sendNumbered(projectOf(subject), [...entries], (numbered) =>
     api(`${subject}/entries`, {
       body: {
-        entries: numbered.map(({ id, kind, step, payload, instrument, recordedAt, stamp, number }) => ({
-          id,
-          kind,
-          step,
-          payload,
-          instrument,
-          stamp,
-          number,
-          recordedAt: new Date(recordedAt).toISOString(),
-        })),
+        entries: numbered.map(
+          ({ id, kind, step, payload, instrument, recordedAt, stamp, moved, number }) => ({
+            id,
+            kind,
+            step,
+            payload,
+            instrument,
+            stamp,
+            moved,
+            number,
+            recordedAt: new Date(recordedAt).toISOString(),
+          }),
+        ),
       },
     }),
   )
@@ -55,10 +62,12 @@ const postPhoto = async (base: string, { id, mime, data }: WaitingPhoto): Promis
 }
 
 /** What is an entry in the end counts among what this device has recorded. */
-const postAct = (subject: string, { what, to, body }: WaitingAct): Promise<unknown> =>
-  what === 'release'
-    ? sendNumbered(projectOf(subject), [body], ([numbered]) => api(to, { body: numbered }))
-    : api(to, { body })
+function postAct(subject: string, { what, to, body }: WaitingAct, moved: boolean): Promise<unknown> {
+  if (what === 'release')
+    return sendNumbered(projectOf(subject), [{ ...body, moved }], ([numbered]) => api(to, { body: numbered }))
+  if (what === 'open') return api(to, { body: { ...body, away: { ...(body.away as object), moved } } })
+  return api(to, { body })
+}
 
 /** Refused for what it is, not for the moment: sent again it would be refused again. */
 export const isRefusal = (error: unknown): error is ApiProblem =>
@@ -96,14 +105,14 @@ function bundleOf(list: readonly Waiting<Outgoing>[]): Waiting<Outgoing>[] {
 }
 
 async function deliver(bundle: readonly Waiting<Outgoing>[]): Promise<void> {
-  const [{ subject, photo, act }] = bundle as [Waiting<Outgoing>]
+  const [{ subject, photo, act, clock }] = bundle as [Waiting<Outgoing>]
   try {
     if (photo) await postPhoto(subject, photo)
-    else if (act) await postAct(subject, act)
+    else if (act) await postAct(subject, act, movedSince(clock))
     else
       await postEntries(
         subject,
-        bundle.flatMap((w) => w.entries),
+        bundle.flatMap((w) => w.entries.map((e) => ({ ...e, moved: movedSince(w.clock) }))),
       )
   } catch (error) {
     if (!isRefusal(error)) throw error
@@ -128,10 +137,14 @@ async function deliver(bundle: readonly Waiting<Outgoing>[]): Promise<void> {
   }
 }
 
+/** What has waited so long was recorded without a signal: the server's time is heard before it goes out. */
+const WAITED = 30_000
+
 async function run(): Promise<void> {
-  for (;;) {
+  for (let first = true; ; first = false) {
     const list = (await waitingList<Outgoing>()).filter((w) => !w.refused)
     if (list.length === 0) break
+    if (first && deviceNow() - list[0]!.at > WAITED) await api(`${projectOf(list[0]!.subject)}/device`)
     await deliver(bundleOf(list))
     told(null)
   }

@@ -1,4 +1,5 @@
 import { ApiProblem } from '../composables/useApi'
+import { clockThen, type ClockThen } from '../composables/useNow'
 import { deviceDatabase } from './database'
 import { seal, unseal } from './sealed'
 import { openKey, vaultOwner } from './vault'
@@ -13,6 +14,8 @@ export interface Waiting<E> {
   /** a photo that goes before the entry that names it */
   photo?: WaitingPhoto
   act?: WaitingAct
+  /** what was known of the device's clock then */
+  clock: ClockThen
   refused?: { code: string; message: string }
 }
 
@@ -38,6 +41,7 @@ interface Letter<E> {
   entries: E[]
   photo?: WaitingPhoto
   act?: WaitingAct
+  clock: ClockThen
 }
 
 /** Whether things can wait here: the store is open. */
@@ -49,7 +53,7 @@ export async function addWaiting<E>(
   at: number,
   { entries = [], ...rest }: Partial<Pick<Letter<E>, 'entries' | 'photo' | 'act'>>,
 ): Promise<number> {
-  const letter: Letter<E> = { person: vaultOwner()!, entries, ...rest }
+  const letter: Letter<E> = { person: vaultOwner()!, entries, clock: clockThen(), ...rest }
   const sealed = await seal(openKey()!, letter)
   try {
     return (await deviceDatabase().waiting.add({ subject, at, sealed } as never)) as unknown as number
@@ -75,8 +79,9 @@ export async function waitingList<E>(subject?: string): Promise<Waiting<E>[]> {
     // Another person's letters do not open under this key; they stay until that person is back.
     const letter = await unseal<Letter<E>>(key, sealed).catch(() => null)
     if (!letter) continue
-    const { entries, photo, act } = letter
-    out.push({ place, subject: of, at, entries, photo, act, refused })
+    // Letters of an older version say nothing of the clock.
+    const { entries, photo, act, clock = clockThen() } = letter
+    out.push({ place, subject: of, at, entries, photo, act, clock, refused })
   }
   return out
 }

@@ -124,10 +124,14 @@ export const plainPayloads = {
   withdrawal: shape({ reason: words().required() }),
 } as const
 
-/** What a device says of the time of an entry: its moment, its running number, and the stamp it had. */
+/**
+ * What a device says of the time of an entry: its moment, its running number, the stamp it had, and whether
+ * its clock was moved before it had contact again.
+ */
 export const timing = {
   number: yup.number().strict().integer().min(1).max(4_000_000_000).nullable().default(null),
   stamp: yup.string().strict().max(100).nullable().default(null),
+  moved: yup.boolean().strict().default(false),
   recordedAt: yup
     .string()
     .strict()

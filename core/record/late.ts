@@ -5,7 +5,14 @@
  * the stamp and the arrival, in the order of unbroken numbers, is believed: also after
  * hours without a signal. Anything else is kept and marked late.
  */
-export const lateReasons = ['no-stamp', 'before-contact', 'gap', 'out-of-order', 'before-opening'] as const
+export const lateReasons = [
+  'no-stamp',
+  'before-contact',
+  'gap',
+  'out-of-order',
+  'before-opening',
+  'clock-moved',
+] as const
 export type LateReason = (typeof lateReasons)[number]
 
 /** What an entry says of its own time. All ms since 1970. */
@@ -15,6 +22,8 @@ export interface TimedEntry {
   stampAt: number | null
   /** the device's running number, from 1 */
   number: number | null
+  /** the device's clock was moved between its last contact and its next one */
+  moved?: boolean
 }
 
 /** What the server knows of the device from the entries before. */
@@ -40,8 +49,9 @@ export function lateness(
   device: DeviceRun | null,
   openedAt: number | null,
 ): LateReason | null {
-  const { recordedAt, stampAt, number } = entry
+  const { recordedAt, stampAt, number, moved } = entry
   if (openedAt !== null && recordedAt < openedAt - DRIFT) return 'before-opening'
+  if (moved) return 'clock-moved'
   if (stampAt === null || number === null) return arrival - recordedAt > ON_ITS_WAY ? 'no-stamp' : null
   if (recordedAt < stampAt - DRIFT) return 'before-contact'
   if (number !== (device?.lastNumber ?? 0) + 1) return 'gap'
@@ -67,6 +77,17 @@ export const runAfter = (device: DeviceRun | null, entry: TimedEntry): DeviceRun
 export const openedWhen = (at: number, stampAt: number | null, arrival: number): number =>
   stampAt !== null && at >= stampAt - DRIFT && at <= arrival + DRIFT ? Math.min(at, arrival) : arrival
 
+/** A clock that is off by less than this between two contacts drifts; beyond it somebody moved it. */
+export const MOVED = 2 * 60_000
+
+/**
+ * Whether a device's clock was moved since something was recorded.
+ *
+ * @param then how far the clock was off when it was recorded, as of the last contact, ms
+ * @param now how far it is off at the next contact, ms
+ */
+export const clockMoved = (then: number, now: number): boolean => Math.abs(now - then) > MOVED
+
 /** Why an entry is late, for a person. */
 export const lateSentences: Record<LateReason, string> = {
   'no-stamp': 'the device had no stamp of the server’s time',
@@ -74,4 +95,5 @@ export const lateSentences: Record<LateReason, string> = {
   gap: 'an entry of the device before it is missing',
   'out-of-order': 'it is dated before what the device recorded earlier',
   'before-opening': 'it is dated before this was opened',
+  'clock-moved': 'the clock of the device was moved while it had no contact',
 }

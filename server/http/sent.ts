@@ -11,6 +11,7 @@ interface SentEntry {
   instrument?: string | null
   number?: number | null
   stamp?: string | null
+  moved?: boolean
   recordedAt: string
 }
 
@@ -25,6 +26,7 @@ export function sentEntries(event: H3Event, person: string, entries: readonly Se
     instrument: e.instrument ?? null,
     device,
     number: device === null ? null : (e.number ?? null),
+    moved: e.moved === true,
     stampAt: stampTime(event, person, e.stamp ?? null),
     recordedAt: new Date(e.recordedAt),
   }))

@@ -81,14 +81,14 @@ export const releaseHereRoute = (key: RouteKey, type: WorkedSubject) =>
   projectRoute(key, { body: hereBody }, async ({ event, db, project, actor, params, body }) => {
     const { id, step, by, sealed, reason, report } = body
     const [timed] = sentEntries(event, actor.person, [{ ...body, kind: 'release', payload: {} }])
-    const { device, number, stampAt, recordedAt } = timed!
+    const { device, number, stampAt, moved, recordedAt } = timed!
     await releaseHere(
       db,
       project,
       actor,
       type,
       params[type]!,
-      { id, step, by, sealed, reason, report, timed: { device, number, stampAt, recordedAt } },
+      { id, step, by, sealed, reason, report, timed: { device, number, stampAt, moved, recordedAt } },
       async () => (await personOn(db, project.key, by)).actor,
     )
     return { ok: true }

@@ -29,6 +29,8 @@ export interface NewEntry {
   /** the device's running number, and its stamp as checked */
   number?: number | null
   stampAt?: Date | null
+  /** its device's clock was moved between two contacts */
+  moved?: boolean
   /** whose device it was recorded on, where that is somebody else */
   carrier?: string
   /** why its time proves nothing, by `lateness` */

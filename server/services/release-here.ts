@@ -28,7 +28,7 @@ export interface HereOrder extends Omit<ReleaseHere, 'subject'> {
   /** id of the report that is made when it is no release */
   report: string
   /** the device's word on its time, of whoever carries it */
-  timed: Pick<NewEntry, 'device' | 'number' | 'stampAt' | 'recordedAt'>
+  timed: Pick<NewEntry, 'device' | 'number' | 'stampAt' | 'moved' | 'recordedAt'>
 }
 
 /**

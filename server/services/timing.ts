@@ -28,6 +28,7 @@ export async function markLate(
       recordedAt: entry.recordedAt.getTime(),
       stampAt: entry.stampAt?.getTime() ?? null,
       number: entry.number ?? null,
+      moved: entry.moved === true,
     }
     entry.late = lateness(timed, arrival, run, openedAt)
     entry.receivedAt = new Date(arrival)

@@ -121,6 +121,7 @@ async function verifyChains(db: Knex, project: Project, report: VerifyReport) {
 async function verifyTimes(db: Knex, project: Project, report: VerifyReport) {
   const since = await timeKeptSince(db)
   const runs = new Map<string, DeviceRun>()
+  const hands = new Map<string, string>()
   for (let after = 0; ;) {
     const rows = await timedEntries(db, project.id, after, 5000)
     if (rows.length === 0) return
@@ -132,7 +133,10 @@ async function verifyTimes(db: Knex, project: Project, report: VerifyReport) {
         stampAt: row.stampAt?.getTime() ?? null,
         number: row.number,
       }
-      const key = `${row.device} ${row.person}`
+      // A release that was given on the crew's device is one of that device's run in the crew's hands.
+      const carried = row.kind === 'release' && row.device !== null ? hands.get(row.device) : undefined
+      const key = carried ?? `${row.device} ${row.person}`
+      if (row.device !== null) hands.set(row.device, key)
       const run = runs.get(key) ?? null
       // The first entry of a device here may follow others in another project.
       const known =

@@ -1,6 +1,15 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { DRIFT, lateness, ON_ITS_WAY, runAfter, type DeviceRun } from '../../../core/record/late'
+import {
+  clockMoved,
+  DRIFT,
+  lateness,
+  MOVED,
+  ON_ITS_WAY,
+  openedWhen,
+  runAfter,
+  type DeviceRun,
+} from '../../../core/record/late'
 import { waitAfter } from '../../../core/record/waiting'
 
 const arrival = 1_800_000_000_000
@@ -53,6 +62,7 @@ describe('a time is believed', () => {
       null,
       null,
     ],
+    ['not when the clock was moved meanwhile', entry({ moved: true }), null, null, 'clock-moved'],
     ['not before the subject was opened', entry(), null, arrival - HOUR + DRIFT + 1, 'before-opening'],
     ['from the moment it was opened', entry(), null, arrival - HOUR, null],
     [
@@ -87,6 +97,23 @@ describe('a time is believed', () => {
       ),
     )
   })
+})
+
+it('a clock drifts between two contacts, or was moved, whichever way', () => {
+  expect([0, MOVED, -MOVED].map((by) => clockMoved(5000, 5000 + by))).toEqual([false, false, false])
+  expect([MOVED + 1, -MOVED - 1].map((by) => clockMoved(5000, 5000 + by))).toEqual([true, true])
+})
+
+it.each([
+  ['between contact and arrival when its device says', 50, 60, 50],
+  ['no later than it arrived', 1, 60, 1],
+  ['at its arrival where it is dated before the contact', 70, 60, 0],
+  ['at its arrival without a stamp', 50, null, 0],
+  ['at its arrival where it is dated after it', -5, 60, 0],
+])('a joint opened without a signal was opened %s', (_what, at, stamp, want) => {
+  const arrival = 1_800_000_000_000
+  const ago = (minutes: number) => arrival - minutes * 60_000
+  expect(openedWhen(ago(at), stamp === null ? null : ago(stamp), arrival)).toBe(ago(want))
 })
 
 it('wrong tries wait longer and longer, up to the longest', () => {

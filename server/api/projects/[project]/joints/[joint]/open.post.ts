@@ -16,6 +16,7 @@ const body = yup.object({
       id: uuid().required(),
       at: timing.recordedAt,
       stamp: timing.stamp,
+      moved: timing.moved,
       procedure: uuid().required(),
     })
     .default(undefined),
@@ -26,7 +27,8 @@ export default projectRoute(
   { body },
   async ({ event, db, project, actor, params, body }) => {
     const { away, facts, ...places } = body
-    const stampAt = away && stampTime(event, actor.person, away.stamp ?? null)
+    // A clock that was moved shows nothing of when.
+    const stampAt = away && !away.moved ? stampTime(event, actor.person, away.stamp ?? null) : null
     await openJointWith(db, project, actor, params.joint!, {
       ...places,
       facts: (facts ?? {}) as Record<string, unknown>,
