@@ -38,7 +38,7 @@ class Device {
   /** The work of these days comes onto the device. */
   async takeAlong() {
     const { page } = this
-    await page.getByRole('button', { name: /Haddowfen|Marwood/ }).click()
+    await page.getByRole('button', { name: /Haddowfen|Marwood|Brodrick/ }).click()
     await page.getByRole('menuitem', { name: 'Work without a signal' }).click()
     const dialog = page.getByRole('dialog', { name: 'Work without a signal' })
     await dialog.getByLabel('Your PIN').fill(demoPin)
