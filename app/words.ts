@@ -281,3 +281,11 @@ export const entryWords: Record<string, string> = {
 }
 
 export { causeWords, dispositionWords } from '#core/ncr/words'
+
+/** The kind of machine, out of what a browser says of itself. */
+export const deviceWords = (client: string): string =>
+  /Mobi|Android|Tablet/.test(client)
+    ? 'A phone or tablet'
+    : client.includes('Mozilla')
+      ? 'A computer'
+      : 'Another program'

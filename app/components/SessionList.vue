@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { deviceWords } from '~/words'
+
 /** Where a person is signed in; any of it can be ended from here. */
 const open = defineModel<boolean>({ required: true })
 interface OwnSession {
@@ -12,13 +14,6 @@ const times = useTimes()
 const { data, problem, loading, load } = useLoad(() => api<OwnSession[]>('sessions'))
 watch(open, (now) => now && void load())
 
-/** The kind of machine, out of what a browser says of itself. */
-const deviceWords = (client: string): string =>
-  /Mobi|Android|Tablet/.test(client)
-    ? 'A phone or tablet'
-    : client.includes('Mozilla')
-      ? 'A computer'
-      : 'Another program'
 async function end(id: string) {
   await api(`sessions/${id}`, { method: 'DELETE' })
   await load()

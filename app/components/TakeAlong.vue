@@ -14,6 +14,7 @@ const size = (bytes: number) =>
   bytes < 1e6 ? `${Math.ceil(bytes / 1e3)} kB` : `${(bytes / 1e6).toFixed(1)} MB`
 async function take() {
   await send(async () => {
+    if (device.ended) return device.takeAgain(pin.value)
     await device.take(session.base, pin.value, session.person!.id)
     // Names and lists that the views ask for at once.
     await session.load()
@@ -23,7 +24,7 @@ async function take() {
 
 <template>
   <ElDialog v-model="open" title="Work without a signal" width="560px" align-center>
-    <template v-if="device.open">
+    <template v-if="device.open && !device.ended">
       <p v-if="device.taking" role="status">
         Taking along: {{ device.taking.done }} of {{ device.taking.total }} sheets …
       </p>
@@ -33,8 +34,8 @@ async function take() {
       </p>
       <p class="muted more">
         Without a signal, sign in here with your PIN. What you record lies on the device before the screen
-        says so, and goes out when there is a signal again. Releases by somebody else, new joints from the
-        yard and certificates need one.
+        says so, and goes out when there is a signal again. New lots, certificates and sign-offs on your own
+        device need one; an inspector who stands beside you releases a hold on this one.
       </p>
       <div class="actions">
         <ElButton size="large" @click="open = false">Back</ElButton>
@@ -44,6 +45,10 @@ async function take() {
       </div>
     </template>
     <form v-else class="form" novalidate @submit.prevent="take">
+      <p v-if="device.ended" role="status">
+        An administrator has ended this device: it has let go of the work that it had along. What you recorded
+        and what has not gone out is still here.
+      </p>
       <p>
         The joints and reaches that you work at in these days, with their procedures, instruments and lots,
         are kept on this device: sealed, and without a signal opened by your PIN only.

@@ -3,6 +3,7 @@ import type { SlicePage } from '../../server/services/slice'
 import { forgetKept, keepOnly, keepPage, keptSize, saveSlicePlace, slicePlace } from '~/device/kept'
 import { indexPage } from '~/device/find'
 import { drain, onQueue, type Outgoing } from '~/device/sender'
+import { signal } from '~/device/signal'
 import {
   hasVault,
   makeVault,
@@ -53,6 +54,10 @@ export const useDevice = defineStore('device', {
     viewed: 0,
     /** of which project the slice is */
     base: '',
+    /** an administrator has ended this device: it keeps no work until it takes it along anew */
+    ended: false,
+    /** how much waited when the server last heard of it */
+    told: null as number | null,
   }),
   actions: {
     async look() {
@@ -76,7 +81,9 @@ export const useDevice = defineStore('device', {
       keepDeviceOf(vaultOwner())
       onQueue((error) => {
         this.signedOut = error instanceof ApiProblem && error.status === 401
-        void this.count()
+        void this.count().then(() => {
+          if (error === null && signal.value && this.waiting !== this.told) void this.tell()
+        })
       })
       this.signedOut = false
       await this.count()
@@ -102,12 +109,34 @@ export const useDevice = defineStore('device', {
       await this.opened(base)
       await this.follow()
     },
+    /** Tells the server how much waits here, so that a device that is lost is known by it. */
+    async tell() {
+      const body = {
+        waiting: this.waiting,
+        since: this.since === null ? null : new Date(this.since).toISOString(),
+      }
+      this.told = this.waiting
+      const heard = await api<{ ended: boolean }>(`${this.base}/device/heard`, { body }).catch(() => null)
+      if (!heard) this.told = null
+      else if (heard.ended) {
+        await forgetKept()
+        ;[this.slice, this.ended] = [null, true]
+      }
+    },
+    /** An ended device takes the work along again; what waits on it was never let go. */
+    async takeAgain(pin: string) {
+      await api(`${this.base}/device`, { body: { secret: pin } })
+      this.ended = false
+      await this.follow()
+    },
     async unlock(pin: string): Promise<Opening> {
       return openByPin(pin)
     },
     /** What has changed since the device last heard; all of it the first time. */
     async follow() {
       if (!this.open || this.taking) return
+      await this.tell()
+      if (this.ended) return
       const { base } = this
       this.taking = { done: 0, total: 0 }
       try {

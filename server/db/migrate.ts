@@ -14,6 +14,7 @@ import * as summaries from './migrations/012-summaries'
 import * as testRuns from './migrations/013-test-runs'
 import * as shifts from './migrations/014-shifts'
 import * as withdrawal from './migrations/015-withdrawal'
+import * as devicesAlong from './migrations/016-devices-along'
 
 /** Migrations in order; each runs once. They only go forward. */
 const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
@@ -32,6 +33,7 @@ const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
   { name: '013-test-runs', up: testRuns.up },
   { name: '014-shifts', up: shifts.up },
   { name: '015-withdrawal', up: withdrawal.up },
+  { name: '016-devices-along', up: devicesAlong.up },
 ]
 
 /**

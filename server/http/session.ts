@@ -31,6 +31,10 @@ export const tokenOf = (event: H3Event): string | undefined => getCookie(event, 
 export const currentPerson = async (event: H3Event, db: Knex): Promise<string | null> =>
   (await sessionOf(db, tokenOf(event)))?.person ?? null
 
+/** The id of the session that the request speaks by. */
+export const currentSession = async (event: H3Event, db: Knex): Promise<string | null> =>
+  (await sessionOf(db, tokenOf(event)))?.id ?? null
+
 const marks = (event: H3Event) => (getCookie(event, MARKS) ?? '').split('|').filter(Boolean)
 
 /** Checks name and password, and begins a session on this device. */

@@ -41,7 +41,7 @@ export async function lookAtOrders(page: Page, file: string) {
 
 /** Goes to a joint with the go-to dialog. */
 export async function toJoint(page: Page, number: string) {
-  await page.getByRole('button', { name: 'Go to' }).click()
+  await page.getByRole('button', { name: 'Go to', exact: true }).click()
   await page.getByRole('textbox', { name: 'Go to' }).fill(number)
   await page
     .getByRole('option', { name: new RegExp(number) })

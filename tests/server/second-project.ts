@@ -92,6 +92,10 @@ export async function laySecondProject(db: Knex): Promise<Record<string, string>
     ...{ id: uuidv7(), project, person: id.person, procedure_key: 'gh', since: '2026-02-03', until: null },
     given_by: text('instructor'),
   })
+  await db('devices_along').insert({
+    ...{ id: uuidv7(), person: id.person, project, client: text('browser') },
+    ...{ taken_at: at, heard_at: at },
+  })
   await db('calendars').insert({ token: Buffer.alloc(32, 7), project, person: id.person, made_at: at })
   await db('catalogue').insert({
     project,

@@ -169,6 +169,7 @@ async function addCrew() {
           </li>
         </ul>
       </section>
+      <DevicesAlong />
     </template>
     <ElDialog
       v-model="open"
