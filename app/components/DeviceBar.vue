@@ -1,6 +1,8 @@
 <script setup lang="ts">
+import { useIntervalFn } from '@vueuse/core'
 import { signal } from '~/device/signal'
 import { drain } from '~/device/sender'
+import { isTyping, newVersion, takeNewVersion } from '~/device/worker'
 import { useDevice, type Refused } from '~/stores/device'
 import { useSession } from '~/stores/session'
 
@@ -9,6 +11,9 @@ const device = useDevice()
 const session = useSession()
 const route = useRoute()
 const times = useTimes()
+/** A new version asks for nothing while something is typed and not recorded. */
+const typing = ref(false)
+useIntervalFn(() => (typing.value = newVersion.value !== null && isTyping()), 500)
 const off = computed(() => !signal.value)
 const many = (n: number) => (n === 1 ? '1 entry waits' : `${n} entries wait`)
 const said = computed(() => {
@@ -51,6 +56,12 @@ watch(feedOpen, (open) => open && woken())
       <ElButton v-if="device.signedOut && !off" size="large" type="primary" @click="signIn"
         >Sign in to send it</ElButton
       >
+    </p>
+    <p v-if="newVersion && !typing" class="said" role="status">
+      <span class="grow"
+        >A new version of Vet Line is on this device. What is recorded and what waits stays.</span
+      >
+      <ElButton size="large" type="primary" @click="takeNewVersion(newVersion)">Use it now</ElButton>
     </p>
     <p v-for="r in device.refused" :key="r.place" class="said refused" role="alert">
       <span class="grow">Recorded {{ times.moment(r.at) }}, refused: {{ r.message }}</span>

@@ -32,6 +32,18 @@ self.addEventListener('fetch', (event) => {
   )
 })
 
+// The browser says that there is a signal again: what waits is sealed, and goes out by a page that is open.
+self.addEventListener('sync', (event) => {
+  const { tag, waitUntil } = event as ExtendableEvent & { tag: string }
+  if (tag !== 'send') return
+  waitUntil.call(
+    event,
+    self.clients.matchAll({ type: 'window' }).then((pages) => {
+      for (const page of pages) page.postMessage('send')
+    }),
+  )
+})
+
 // A new version waits until whoever is at work says so.
 self.addEventListener('message', (event) => {
   if (event.data === 'take-over') void self.skipWaiting()

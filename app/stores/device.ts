@@ -4,6 +4,7 @@ import { forgetKept, keepOnly, keepPage, keptSize, saveSlicePlace, slicePlace } 
 import { indexPage } from '~/device/find'
 import { drain, onQueue, type Outgoing } from '~/device/sender'
 import { signal } from '~/device/signal'
+import { askForSignal } from '~/device/worker'
 import {
   hasVault,
   makeVault,
@@ -81,6 +82,7 @@ export const useDevice = defineStore('device', {
       keepDeviceOf(vaultOwner())
       onQueue((error) => {
         this.signedOut = error instanceof ApiProblem && error.status === 401
+        if (!signal.value) void askForSignal()
         void this.count().then(() => {
           if (error === null && signal.value && this.waiting !== this.told) void this.tell()
         })

@@ -3,6 +3,7 @@ import { setActivePinia, type Pinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import DeviceBar from '../../app/components/DeviceBar.vue'
 import { signal } from '../../app/device/signal'
+import { newVersion, takeNewVersion } from '../../app/device/worker'
 import { useDevice } from '../../app/stores/device'
 
 vi.mock('../../app/device/sender', () => ({ drain: () => Promise.resolve(), onQueue: () => undefined }))
@@ -45,5 +46,36 @@ describe('the bar of the device', () => {
     const found = bar({ refused })
     expect(found.get('[role=alert]').text()).toContain('refused: Too late.')
     expect(found.text()).toContain('Let it go')
+    expect(found.text()).toContain('Send again')
+  })
+  it('asks for a new version, but not while something is typed and not recorded', async () => {
+    vi.useFakeTimers()
+    const field = document.body.appendChild(document.createElement('input'))
+    const posted: unknown[] = []
+    const listeners: Record<string, () => void> = {}
+    vi.stubGlobal('navigator', {
+      serviceWorker: { addEventListener: (name: string, heard: () => void) => (listeners[name] = heard) },
+    })
+    try {
+      newVersion.value = { postMessage: (m: unknown) => posted.push(m) } as unknown as ServiceWorker
+      field.value = '317.2'
+      const found = bar()
+      await vi.advanceTimersByTimeAsync(600)
+      expect(found.text()).toBe('')
+      field.value = ''
+      await vi.advanceTimersByTimeAsync(600)
+      expect(found.text()).toContain('A new version')
+      const again = vi.fn()
+      takeNewVersion(newVersion.value, again)
+      expect(posted).toEqual(['take-over'])
+      expect(again).not.toHaveBeenCalled()
+      listeners.controllerchange!()
+      expect(again).toHaveBeenCalled()
+    } finally {
+      newVersion.value = null
+      field.remove()
+      vi.unstubAllGlobals()
+      vi.useRealTimers()
+    }
   })
 })
