@@ -1,68 +1,13 @@
-import { spawnSync } from 'node:child_process'
-import { mkdtempSync, readdirSync, readFileSync, rmSync, lstatSync } from 'node:fs'
-import { tmpdir } from 'node:os'
+import { readdirSync, readFileSync, lstatSync } from 'node:fs'
 import { join } from 'node:path'
-import { chromium, type BrowserContext, type Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
 import { stateWords } from '../../app/words'
-import { demoPassword, demoPin } from '../../demo/people'
-import config from '../../playwright.config'
+import { demoPin } from '../../demo/people'
 import { dot } from '../server/picture'
-import { address, atStep, heading, person, step, toJoint } from './people'
+import { Device } from './device'
+import { address, atStep, heading, person, step, toJoint, view } from './people'
 import { expect, test } from './test'
 
-/** A device: a browser whose profile stays when it is closed, or killed. */
-class Device {
-  readonly profile = mkdtempSync(join(tmpdir(), 'vet-line-device-'))
-  context!: BrowserContext
-  page!: Page
-
-  async start(off = false): Promise<Page> {
-    const { launchOptions, viewport } = config.use!
-    this.context = await chromium.launchPersistentContext(this.profile, {
-      ...launchOptions,
-      viewport,
-      serviceWorkers: 'allow',
-    })
-    this.context.setDefaultTimeout(60_000)
-    await this.context.setOffline(off)
-    this.page = this.context.pages()[0] ?? (await this.context.newPage())
-    await this.page.goto(address())
-    return this.page
-  }
-  async signIn(name: string) {
-    await this.page.getByLabel('Sign-in name').fill(name)
-    await this.page.getByLabel('Password').fill(demoPassword)
-    await this.page.getByRole('button', { name: 'Sign in' }).click()
-    await expect(this.page.getByRole('navigation', { name: 'Views' })).toBeVisible()
-  }
-  /** The work of these days comes onto the device. */
-  async takeAlong() {
-    const { page } = this
-    await page.getByRole('button', { name: /Haddowfen|Marwood|Brodrick/ }).click()
-    await page.getByRole('menuitem', { name: 'Work without a signal' }).click()
-    const dialog = page.getByRole('dialog', { name: 'Work without a signal' })
-    await dialog.getByLabel('Your PIN').fill(demoPin)
-    await dialog.getByRole('button', { name: 'Take the work along' }).click()
-    await expect(dialog).toContainText('This device has your work')
-    await dialog.getByRole('button', { name: 'Back' }).click()
-    // The application itself is kept once the browser has had a quiet moment.
-    await page.evaluate(() => navigator.serviceWorker.ready.then((r) => r.active?.state))
-  }
-  async unlock(pin = demoPin) {
-    await this.page.getByLabel('PIN').fill(pin)
-    await this.page.getByRole('button', { name: 'Open', exact: true }).click()
-  }
-  /** As when the battery goes. */
-  async kill() {
-    const closed = this.context.waitForEvent('close')
-    spawnSync('pkill', ['-9', '-f', this.profile])
-    await closed
-  }
-  async end() {
-    await this.context.close().catch(() => undefined)
-    rmSync(this.profile, { recursive: true, force: true })
-  }
-}
 const bar = (page: Page) => page.getByRole('status').filter({ hasText: /No signal|wait/ })
 const answered = (page: Page, title: string) =>
   expect(step(page, title)).toHaveAccessibleName(`${title}: Accepted`)
@@ -254,7 +199,7 @@ test('without a signal a joint is opened, a fault reported and a hold released o
     await atStep(page, 'RM-234', 'Hold before fusion')
     await page.getByRole('button', { name: 'An inspector releases here' }).click()
     const dialog = page.getByRole('dialog', { name: 'Release on this device' })
-    await dialog.getByRole('combobox', { name: 'Who releases' }).click()
+    await dialog.getByRole('combobox', { name: 'Who releases' }).press('Enter')
     await page.getByRole('option', { name: 'Ines' }).click()
     await dialog.getByLabel('Your PIN').fill(demoPin)
     await dialog.getByLabel('Once more').fill('1357')
@@ -266,11 +211,23 @@ test('without a signal a joint is opened, a fault reported and a hold released o
     await answered(page, 'Hold before fusion')
     await expect(page.getByText('on the crew’s device without a signal')).toBeVisible()
 
+    await toJoint(page, 'RM reach 45')
+    await step(page, 'Lifts beside and over the pipe').click()
+    await page.getByText('Both sides', { exact: true }).click()
+    await page.getByLabel('Loose thickness, mm').fill('200')
+    await page.getByRole('spinbutton', { name: 'Passes' }).fill('4')
+    await page.getByText('Damp', { exact: true }).click()
+    await page.getByText('Yes', { exact: true }).click()
+    await page.getByRole('button', { name: 'Record', exact: true }).click()
+    await expect(page.getByRole('list', { name: 'Record of this step' })).toContainText('200 mm loose')
+    await view(page, 'Clocks')
+    await expect(heading(page, 'Clocks')).toBeVisible()
+
     // All of it outlives the battery.
     await device.kill()
     page = await device.start(true)
     await device.unlock()
-    await expect(bar(page)).toContainText('4 entries wait since')
+    await expect(bar(page)).toContainText('5 entries wait since')
     await atStep(page, 'RM-246', 'Tools laid out')
     await expect(page.getByText('The report waits on this device for a signal.')).toBeVisible()
 

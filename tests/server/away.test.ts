@@ -5,8 +5,10 @@ import { sealPin } from '../../app/device/sealed-pin'
 import { boundTo } from '../../core/record/release-here'
 import { demoPin } from '../../demo/people'
 import type { Openings } from '../../server/services/openings'
+import { findProject } from '../../server/db/projects'
 import type { Releasers } from '../../server/services/release-here'
 import { makeStamp } from '../../server/services/sessions'
+import { verifyRecord } from '../../server/services/verify'
 import { askedAt, doneBeforeHold, HOLD } from './at-hold'
 import { base, signedIn, type Client } from './client'
 import { asOwner, settingsOf } from './connect'
@@ -133,8 +135,7 @@ describe('a joint opened without a signal', () => {
       })
       expect(wrong.problem?.field).toBe('procedure')
     } finally {
-      await db('joints').where({ procedure_id: next.id }).delete()
-      await db('procedures').where({ id: next.id }).delete()
+      await db('procedures').where({ id: next.id }).update({ state: 'superseded' })
       await db('procedures').where({ id: old.id }).update({ state: 'issued' })
     }
   })
@@ -228,6 +229,10 @@ describe('a hold released on the crew’s device', () => {
     const at = { joint, d: device(60), number: 1 }
     const reply = await from(at.d, `joints/${joint}/release-here`, await word(at))
     expect(reply.problem?.code).toBe('not-released')
+  })
+  it('leaves a record that verifies', async () => {
+    const project = (await findProject(db, 'skerry-head'))!
+    expect((await verifyRecord(db, [project])).faults).toEqual([])
   })
   it('is carried by the crew only: another crew does not see the joint', async () => {
     const at = await held()
