@@ -5,7 +5,7 @@ import { stateWords } from '../../app/words'
 import { demoPin } from '../../demo/people'
 import { dot } from '../server/picture'
 import { Device } from './device'
-import { address, atStep, heading, person, step, toJoint, view } from './people'
+import { address, atStep, choose, heading, person, step, toJoint, view } from './people'
 import { expect, test } from './test'
 
 const bar = (page: Page) => page.getByRole('status').filter({ hasText: /No signal|wait/ })
@@ -214,6 +214,7 @@ test('without a signal a joint is opened, a fault reported and a hold released o
     await toJoint(page, 'RM reach 45')
     await step(page, 'Lifts beside and over the pipe').click()
     await page.getByText('Both sides', { exact: true }).click()
+    await choose(page, 'Material', 'Sand')
     await page.getByLabel('Loose thickness, mm').fill('200')
     await page.getByRole('spinbutton', { name: 'Passes' }).fill('4')
     await page.getByText('Damp', { exact: true }).click()
