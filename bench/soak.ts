@@ -55,16 +55,14 @@ try {
   await page.getByRole('navigation', { name: 'Views' }).waitFor()
   const started = Date.now()
   for (let n = 1; n <= ENTRIES; n++) {
-    if (n === 1 || n % Math.ceil(ENTRIES / (KILLS + 1)) === 0) {
-      if (n > 1) {
-        await waits(page, n - 1).waitFor()
-        await device.kill()
-        page = await device.start(true)
-        await device.unlock()
-        await waits(page, n - 1).waitFor()
-      }
+    const restart = n % Math.ceil(ENTRIES / (KILLS + 1)) === 0
+    if (restart) {
+      await device.kill()
+      page = await device.start(true)
+      await device.unlock()
+      await waits(page, n - 1).waitFor()
     }
-    if (n % 12 === 1) {
+    if (restart || n % 12 === 1) {
       const joint = joints[Math.floor(n / 12) % joints.length]!
       await page.goto(`${site.address}/joints/${joint}`)
       // A page that begins anew without a signal opens with the PIN.
