@@ -14,7 +14,9 @@ import { startSite } from '../tests/site'
  *   tsx bench/soak.ts [entries, 500]
  */
 const ENTRIES = Number(process.argv[2] ?? 500)
-const PHOTOS = Math.round(ENTRIES / 12.5)
+/** every so manyth is a photo: 40 of 500 at least */
+const EVERY = 12
+const PHOTOS = Math.floor(ENTRIES / EVERY)
 const KILLS = 3
 const site = startSite(4560)
 process.env.VET_LINE_TEST_ADDRESS = site.address
@@ -72,7 +74,7 @@ try {
       if (await pin.isVisible()) await device.unlock()
       await foot.waitFor()
     }
-    const isPhoto = n % Math.floor(ENTRIES / PHOTOS) === 0
+    const isPhoto = n % EVERY === 0
     if (isPhoto) await photo(page, `soak ${n}.png`)
     else await remark(page, `soak ${n}`)
     await waits(page, n).waitFor()

@@ -52,7 +52,14 @@ export function useTestActions(id: string, load: () => Promise<void>) {
     })
   return {
     ...{ path, fault, busy, foreign, post, endRun },
-    confirm: (row: string) => attempt(() => post('confirm', { row })),
+    confirm: (row: string, picture: Blob | null = null) =>
+      attempt(async () => {
+        const sent = picture && (await api<{ id: string }>(`${session.base}/files`, { body: picture }))
+        const photo = sent?.id ?? null
+        await post('confirm', { row, photo })
+      }),
+    sayWitness: (kind: string, payload: Record<string, unknown>) =>
+      attempt(() => post('witness', { id: uuidv7(), kind, payload })),
     answerAfter: (row: string, answer: string) => attempt(() => post('after', { row, answer })),
     mark: (kind: MarkKind) =>
       attempt(() => post('mark', { id: uuidv7(), kind, at: new Date(deviceNow()).toISOString() })),

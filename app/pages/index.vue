@@ -10,7 +10,8 @@ const now = useNow()
 const times = useTimes()
 const { data, problem, loading, load } = useLoad(() => api<TodayItem[]>(`${session.base}/today`))
 
-const sheet = (i: TodayItem) => `/${i.of === 'reach' ? 'embedment' : 'joints'}/${i.subject}?step=${i.step}`
+const folders = { joint: 'joints', reach: 'embedment', pack: 'tests' }
+const sheet = (i: TodayItem) => `/${folders[i.of ?? 'joint']}/${i.subject}?step=${i.step}`
 const paths: Record<TodayItem['kind'], (i: TodayItem) => string> = {
   hold: sheet,
   coming: sheet,

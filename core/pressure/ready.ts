@@ -2,7 +2,8 @@ import type { Sight } from './could-see'
 import { fitsRange } from './gauge-range'
 import { sayValue } from './report'
 import type { TestReadiness } from '../judgement/types'
-import { showQuantity } from '../quantity/show'
+import type { WitnessJudgement } from '../judgement/witness'
+import { showDuration, showQuantity } from '../quantity/show'
 
 export type ReadyState = 'open' | 'met' | 'not-applicable'
 
@@ -15,6 +16,8 @@ export interface ReadyRow {
   evidence: { type: 'joint' | 'ncr' | 'reach' | 'instrument'; id: string; label: string }[]
   /** a person confirms it, as the tool cannot see it */
   confirmable: boolean
+  /** picture that a person took of it */
+  photo: string | null
 }
 
 export interface ReadyFacts {
@@ -30,7 +33,9 @@ export interface ReadyFacts {
   material: string
   methodMaterial: string
   /** rows that a person has confirmed, with the name */
-  confirmed: Record<string, string>
+  confirmed: Record<string, { by: string; photo: string | null }>
+  /** who was invited to see the test, and what was answered */
+  witness: WitnessJudgement
 }
 
 const confirmations: [key: string, title: string][] = [
@@ -38,8 +43,10 @@ const confirmations: [key: string, title: string][] = [
   ['filled', 'Line flushed, filled, air let out, temperature settled'],
   ['sensor', 'Temperature sensor on the pipe, logger running'],
   ['exclusion', 'Exclusion zone and signs set, relief valve set'],
-  ['witness', 'Witness told in time'],
 ]
+
+/** The row of the witness, and the step under which the record keeps who was invited. */
+export const WITNESS = 'witness'
 
 /** "Ready to test?": each row open, met or not applicable, with its evidence. */
 export function readyList(facts: ReadyFacts): ReadyRow[] {
@@ -50,7 +57,10 @@ export function readyList(facts: ReadyFacts): ReadyRow[] {
     sentence: string,
     evidence: ReadyRow['evidence'] = [],
     confirmable = false,
-  ): ReadyRow => ({ key, title, state: open ? 'open' : 'met', sentence, evidence, confirmable })
+  ): ReadyRow => ({
+    ...{ key, title, state: open ? 'open' : 'met', sentence, evidence, confirmable },
+    photo: facts.confirmed[key]?.photo ?? null,
+  })
   const joint = (j: ReadyFacts['joints'][number]) => ({ type: 'joint' as const, id: j.id, label: j.number })
   const unfinished = facts.joints.filter((j) => !j.ready)
   const clocks = facts.joints.filter((j) => j.gated && (j.at === null || j.at > facts.now))
@@ -68,6 +78,17 @@ export function readyList(facts: ReadyFacts): ReadyRow[] {
         ? `Test pressure ${showQuantity(facts.testPressure, 'pressure', 'kPa')} is not between ` +
           `25 and 75 % of the span of ${facts.gauge.name}.`
         : null
+  /** By the invitation where there is one; else somebody says that the witness was told otherwise. */
+  function witnessRow(): ReadyRow {
+    const { state, short, sentence, notice } = facts.witness
+    const title = 'Witness told in time'
+    const by = facts.confirmed[WITNESS]
+    if (state === 'not-invited')
+      return row(WITNESS, title, !by, by ? `Confirmed by ${by.by}.` : 'Not invited yet.', [], true)
+    const settled = state === 'accepted' || state === 'attended'
+    const said = notice === null ? sentence : `${sentence} Told ${showDuration(Math.max(0, notice))} before.`
+    return row(WITNESS, title, short && !settled && !by, said, [], short && !settled)
+  }
   return [
     row(
       'joints',
@@ -160,13 +181,14 @@ export function readyList(facts: ReadyFacts): ReadyRow[] {
         key,
         title,
         !(key in facts.confirmed),
-        facts.confirmed[key] ? `Confirmed by ${facts.confirmed[key]}.` : 'To be confirmed on site.',
+        facts.confirmed[key] ? `Confirmed by ${facts.confirmed[key].by}.` : 'To be confirmed on site.',
         [],
         true,
       ),
     ),
+    witnessRow(),
   ]
 }
 
 /** Keys of the rows that a person confirms. */
-export const confirmableRows = confirmations.map(([key]) => key)
+export const confirmableRows = [...confirmations.map(([key]) => key), WITNESS]

@@ -49,7 +49,7 @@ export function runsOf(entries: readonly Entry[]): TestRun[] {
       evaluation: (part.findLast((e) => e.kind === 'evaluation')?.payload ?? null) as TestEvaluation | null,
       marks: marksOf(part),
       present: part
-        .filter((e) => e.kind === 'attendance')
+        .filter((e) => e.kind === 'attendance' && e.payload.present !== false)
         .map((e) => ({ person: e.person, at: e.recordedAt })),
       signatures: part
         .filter((e) => e.kind === 'signature')

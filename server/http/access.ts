@@ -144,6 +144,7 @@ export const access = {
   'GET /api/projects/:project/packs/:pack/halving': 'see-office',
   'POST /api/projects/:project/packs/:pack/halve': 'plan-halves',
   'POST /api/projects/:project/packs/:pack/confirm': 'run-test',
+  'POST /api/projects/:project/packs/:pack/witness': 'see-points',
   'POST /api/projects/:project/packs/:pack/start': 'run-test',
   'POST /api/projects/:project/packs/:pack/log': 'run-test',
   'POST /api/projects/:project/packs/:pack/samples': 'run-test',

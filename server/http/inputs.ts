@@ -119,3 +119,14 @@ export const withdrawal = yup.object({
   reason: yup.string().trim().min(3).max(2000).required(),
   secret: yup.string().min(1).max(200).required(),
 })
+
+/** A word at a witness point. */
+export const witnessBody = yup.object({
+  id: uuid().required(),
+  step: yup.string().max(60).required(),
+  kind: yup
+    .string()
+    .oneOf(['invitation', 'reply', 'attendance'] as const)
+    .required(),
+  payload: yup.object().required(),
+})

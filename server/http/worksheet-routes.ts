@@ -8,7 +8,7 @@ import { releaseHere } from '../services/release-here'
 import { confirmSecret } from '../services/sessions'
 import type { WorkedSubject } from '../services/subjects'
 import type { RouteKey } from './access'
-import { withdrawal } from './inputs'
+import { withdrawal, witnessBody } from './inputs'
 import { personOn, projectRoute } from './route'
 import { sentEntries } from './sent'
 
@@ -93,16 +93,6 @@ export const releaseHereRoute = (key: RouteKey, type: WorkedSubject) =>
     )
     return { ok: true }
   })
-
-const witnessBody = yup.object({
-  id: uuid().required(),
-  step: yup.string().max(60).required(),
-  kind: yup
-    .string()
-    .oneOf(['invitation', 'reply', 'attendance'] as const)
-    .required(),
-  payload: yup.object().required(),
-})
 
 /** A word at a witness point: the invitation, its answer, who came. */
 export const witnessRoute = (key: RouteKey, type: WorkedSubject) =>

@@ -55,6 +55,7 @@ const paths: Partial<Record<TodayItem['kind'], string>> = {
   delivery: '/deliveries/',
   round: '/yard/',
 }
+const sheets = { joint: '/joints/', reach: '/embedment/', pack: '/tests/' }
 /** What stands since a while has no time of its own in a calendar: it stands at the present. */
 const startOf = (item: TodayItem, now: number) => item.due ?? (item.kind === 'hold' ? now : null)
 
@@ -76,7 +77,7 @@ export async function calendarFeed(
   for (const item of await today(db, project, actor, now)) {
     const start = startOf(item, now)
     if (start === null) continue
-    const path = `${paths[item.kind] ?? (item.of === 'reach' ? '/embedment/' : '/joints/')}${item.subject}`
+    const path = `${paths[item.kind] ?? sheets[item.of ?? 'joint']}${item.subject}`
     calendar.createEvent({
       // The same matter is the same event each time the calendar is read.
       id: `${item.kind}-${item.subject}-${item.step ?? ''}@vet-line`,

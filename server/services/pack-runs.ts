@@ -10,6 +10,7 @@ import { checkLogTime } from '#core/pressure/log-time'
 import { checkMark, marksOf, type MarkKind } from '#core/pressure/marks'
 import { findTestMethod } from '#core/pressure/methods/registry'
 import type { TestEvaluation } from '#core/pressure/report'
+import { WITNESS } from '#core/pressure/ready'
 import { runsOf } from '#core/pressure/runs'
 import { Problem } from '#core/problem'
 import { inTransaction } from '../db/connection'
@@ -92,7 +93,10 @@ export async function joinRun(db: Knex, actor: Actor, id: string): Promise<void>
   const role = actingRole(actor, 'answer-invitation')
   const pack = await packOf(db, actor, id)
   mustRun(pack)
-  const here: NewEntry = { id: uuidv7(), kind: 'attendance', payload: {}, recordedAt: new Date() }
+  const here: NewEntry = {
+    ...{ id: uuidv7(), kind: 'attendance', step: WITNESS, recordedAt: new Date() },
+    payload: { present: true },
+  }
   const news = runsOf((await entriesOf(db, id)).map(forCore))
     .at(-1)!
     .present.some((p) => p.person === actor.person)

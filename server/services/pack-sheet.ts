@@ -2,6 +2,8 @@ import { wordedIn } from '#core/quantity/site-units'
 import type { Knex } from 'knex'
 import { stateAt } from '#core/judgement/ahead'
 import { standing } from '#core/judgement/standing'
+import { witnessOf } from '#core/judgement/witness'
+import type { Entry } from '#core/record/entry'
 import type { TestReadiness } from '#core/judgement/types'
 import type { BandRule } from '#core/calculators/guard-band'
 import { couldSee } from '#core/pressure/could-see'
@@ -9,7 +11,7 @@ import type { PressureLog } from '#core/pressure/log'
 import { findTestMethod } from '#core/pressure/methods/registry'
 import { planPack, profileBetween } from '#core/pressure/pack'
 import type { PackTest } from '#core/pressure/report'
-import { readyList, type ReadyRow } from '#core/pressure/ready'
+import { readyList, WITNESS, type ReadyRow } from '#core/pressure/ready'
 import { Problem } from '#core/problem'
 import { forCore, type StoredEntry } from '../db/entries'
 import { jointsWhere, type Joint } from '../db/joints'
@@ -70,6 +72,13 @@ function readiness(j: Joint, now: number): TestReadiness {
   )
 }
 
+/** Who was invited to see a test, and what was answered. */
+export const witnessAt = (project: Project, stands: readonly Entry[]) =>
+  witnessOf(
+    stands.filter((e) => e.step === WITNESS && e.kind !== 'confirmation'),
+    project.settings.notice,
+  )
+
 /** The ready list of a pack, with its evidence. */
 export async function readyOf(
   db: Knex,
@@ -93,10 +102,17 @@ export async function readyOf(
   })
   const gauge = instruments.find((i) => i.id === pack.gauge)
   const now = Date.now()
+  const stands = standing(entries.map(forCore))
   const confirmed = Object.fromEntries(
-    standing(entries.map(forCore))
+    stands
       .filter((e) => e.kind === 'confirmation' && e.payload.answer === 'yes')
-      .map((e) => [e.step ?? '', people.find((p) => p.id === e.person)?.name ?? '']),
+      .map((e) => [
+        e.step ?? '',
+        {
+          by: people.find((p) => p.id === e.person)?.name ?? '',
+          photo: typeof e.payload.photo === 'string' ? e.payload.photo : null,
+        },
+      ]),
   )
   return wordedIn(wordsFor(project), () =>
     readyList({
@@ -107,6 +123,7 @@ export async function readyOf(
       material: line.material,
       methodMaterial: pack.design.methodMaterial,
       confirmed,
+      witness: witnessAt(project, stands),
       joints: joints.filter(stays).map((j) => ({
         id: j.id,
         number: j.number,

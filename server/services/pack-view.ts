@@ -17,7 +17,7 @@ import { findFile } from '../db/files'
 import { instrumentsOf } from '../db/instruments'
 import { peopleOf, type Project, wordsFor } from '../db/projects'
 import { ncrsOf, samplesMark, samplesOf, type Pack } from '../db/site'
-import { packOf, readyOf, samplesLog, sectionOf, testOf } from './pack-sheet'
+import { packOf, readyOf, samplesLog, sectionOf, testOf, witnessAt } from './pack-sheet'
 import type { Actor } from './record'
 
 /** The log of a run as it was taken. Files taken before headings had to say the unit were in kPa and L. */
@@ -164,6 +164,7 @@ export async function packSheet(db: Knex, project: Project, actor: Actor, id: st
     line: { name: line.name, material: line.material },
     plan,
     ready,
+    witness: witnessAt(project, stands),
     gauge: instruments.find((i) => i.id === pack.gauge) ?? null,
     log: log
       ? {

@@ -1,30 +1,68 @@
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
 import { standing } from '#core/judgement/standing'
-import { confirmableRows } from '#core/pressure/ready'
+import { checkPayload } from '#core/checks/sent'
+import { confirmableRows, WITNESS } from '#core/pressure/ready'
 import { Problem } from '#core/problem'
-import { checkWitness } from '#core/judgement/duties'
+import { checkAttendance, checkWitness } from '#core/judgement/duties'
 import { inTransaction } from '../db/connection'
 import { entriesOf, forCore } from '../db/entries'
 import type { Project } from '../db/projects'
 import { savePack, type Pack, type PackProjection } from '../db/site'
 import { packOf, projectPack, readyOf, type Signing } from './pack-sheet'
+import { photoIsThere } from './photos'
 import { cleanPicture, pngOf } from './pictures'
 import { actingRole, appendAfter, appendEntries, type Actor, type NewEntry } from './record'
 
-/** A person confirms a row that the tool cannot see. */
-export async function confirmRow(db: Knex, actor: Actor, id: string, row: string): Promise<void> {
+/** A person confirms a row that the tool cannot see, with a picture where it shows something. */
+export async function confirmRow(
+  db: Knex,
+  actor: Actor,
+  id: string,
+  { row, photo }: { row: string; photo: string | null },
+): Promise<void> {
   const role = actingRole(actor, 'run-test')
   const { number, state } = await packOf(db, actor, id)
   if (state === 'withdrawn') refuse(`Test pack ${number} is withdrawn.`)
   if (!confirmableRows.includes(row))
     throw new Problem('bad-row', 'This row follows from the record; nobody confirms it by hand.', 'row')
+  await photoIsThere(db, actor.project, photo, 'photo')
+  const payload = { answer: 'yes', ...(photo ? { photo } : {}) }
   await inTransaction(db, (trx) =>
     appendEntries(trx, actor, role, 'pack', id, [
-      { id: uuidv7(), kind: 'confirmation', step: row, payload: { answer: 'yes' }, recordedAt: new Date() },
+      { id: uuidv7(), kind: 'confirmation', step: row, payload, recordedAt: new Date() },
     ]),
   )
 }
+
+/** A word on who sees the test: the invitation of whoever runs it, and the witness's answer. */
+export async function sayOfWitness(
+  db: Knex,
+  actor: Actor,
+  id: string,
+  said: { id: string; kind: 'invitation' | 'reply' | 'attendance'; payload: Record<string, unknown> },
+): Promise<void> {
+  const role = actingRole(actor, said.kind === 'invitation' ? 'run-test' : 'see-points')
+  const pack = await packOf(db, actor, id)
+  if (pack.state === 'withdrawn' || pack.state === 'signed')
+    refuse(`Test pack ${pack.number} is ${pack.state}.`)
+  const entry: NewEntry = {
+    ...{ id: said.id, kind: said.kind, step: WITNESS, recordedAt: new Date() },
+    payload: checkPayload(said.kind, said.payload),
+  }
+  if (said.kind === 'reply') actingRole(actor, 'answer-invitation')
+  await inTransaction(db, (trx) =>
+    appendAfter(trx, actor, role, 'pack', id, [entry], (before) => {
+      if (said.kind === 'invitation') return
+      checkAttendance(standing(before.map(forCore)), sentBy(entry), actor.roles)
+      if (said.payload.present === true) checkWitness(standing(before.map(forCore)), actor.person)
+    }),
+  )
+}
+const sentBy = ({ kind, step, payload, recordedAt }: NewEntry) => ({
+  ...{ kind, step: step ?? null, payload },
+  recordedAt: recordedAt.getTime(),
+})
 
 export const refuse = (sentence: string): never => {
   throw new Problem('wrong-state', sentence, 'pack')

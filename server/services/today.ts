@@ -1,15 +1,19 @@
 import { wordedIn } from '#core/quantity/site-units'
 import { showStretch } from '#core/quantity/show'
 import type { Knex } from 'knex'
+import { standing } from '#core/judgement/standing'
+import { WITNESS } from '#core/pressure/ready'
 import { shelfEnd } from '#core/lots/shelf-life'
 import { deliveriesOf } from '../db/deliveries'
+import { entriesOfMany, forCore } from '../db/entries'
 import { livelyJoints } from '../db/joints'
 import { limitedLots } from '../db/lots'
 import { crewsOf, type Project, wordsFor } from '../db/projects'
 import { livelyReaches } from '../db/reaches'
-import { ncrsOf, packsOf } from '../db/site'
+import { ncrsOf, packsOf, type Pack } from '../db/site'
 import { placesOf } from '../db/yard'
 import { comingPoints } from './coming'
+import { witnessAt } from './pack-sheet'
 import type { Actor } from './record'
 
 export interface TodayItem {
@@ -28,7 +32,7 @@ export interface TodayItem {
   /** where a tap goes */
   subject: string
   /** of what is judged: a joint when left out */
-  of?: 'reach'
+  of?: 'reach' | 'pack'
   step: string | null
   title: string
   place: string
@@ -173,6 +177,7 @@ export async function today(
           since: null,
           due: Date.parse(p.dueAt),
         })
+    items.push(...(await invitedTests(db, project, packs, now)))
     items.push(...(await yardWork(db, project, now)))
     for (const d of deliveries)
       if (d.state === 'open')
@@ -191,6 +196,27 @@ export async function today(
   }
   const seen = comesToSee(actor) ? items.filter((i) => toSee.has(i.kind)) : items
   return seen.sort((a, b) => urgency(a, now) - urgency(b, now))
+}
+
+/** Tests that somebody was invited to see, as long as nobody has come. */
+async function invitedTests(db: Knex, project: Project, packs: readonly Pack[], now: number) {
+  const open = packs.filter((p) => p.state === 'planned' || p.state === 'running')
+  const records = await entriesOfMany(
+    db,
+    open.map((p) => p.id),
+  )
+  return open.flatMap((p): TodayItem[] => {
+    const invited = witnessAt(project, standing((records.get(p.id) ?? []).map(forCore)))
+    if (invited.for === null || invited.for < now - 12 * HOUR) return []
+    if (invited.state !== 'invited' && invited.state !== 'accepted') return []
+    return [
+      {
+        ...{ kind: 'invitation', subject: p.id, of: 'pack', step: WITNESS, place: p.number },
+        ...{ title: 'Pressure test', station: p.from, crew: null, since: null, due: invited.for },
+        detail: invited.state === 'accepted' ? 'The witness will come' : 'The witness has not answered yet',
+      },
+    ]
+  })
 }
 
 /** Whoever only comes to see sees points and tests. */

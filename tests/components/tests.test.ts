@@ -7,6 +7,7 @@ import { timeUnit } from '../../core/pressure/time-unit'
 import AfterTest from '../../app/components/tests/AfterTest.vue'
 import LivePanel from '../../app/components/tests/LivePanel.vue'
 import LogAnalysis from '../../app/components/tests/LogAnalysis.vue'
+import { witnessOf } from '../../core/judgement/witness'
 import ReadyList from '../../app/components/tests/ReadyList.vue'
 import TestVerdict from '../../app/components/tests/TestVerdict.vue'
 import TypedReading from '../../app/components/tests/TypedReading.vue'
@@ -170,7 +171,7 @@ describe('a typed reading', () => {
 
 describe('before and after a test', () => {
   it('an open row leads to its evidence, and only what a person sees is confirmed', async () => {
-    const row = { evidence: [], confirmable: false, sentence: '' }
+    const row = { evidence: [], confirmable: false, sentence: '', photo: null }
     const w = mount(ReadyList, {
       props: {
         rows: [
@@ -181,15 +182,16 @@ describe('before and after a test', () => {
           { ...row, key: 'filled', title: 'Filled', state: 'open', confirmable: true },
           { ...row, key: 'sensor', title: 'Sensor', state: 'met', confirmable: true },
         ],
-        ...{ mayConfirm: true, busy: false },
+        ...{ mayConfirm: true, busy: false, open: true, people: {}, witness: witnessOf([]) },
       },
       global: { stubs: { NuxtLink: { props: ['to'], template: '<a :href="to"><slot /></a>' } } },
     })
     expect(w.get('.evidence a').attributes('href')).toBe('/joints/j1')
     const buttons = w.findAll('button')
-    expect(buttons).toHaveLength(1)
+    // By a word, or with a picture of it.
+    expect(buttons).toHaveLength(2)
     await buttons[0]!.trigger('click')
-    expect(w.emitted('confirm')).toEqual([['filled']])
+    expect(w.emitted('confirm')).toEqual([['filled', null]])
   })
   it('what is left of a test is said with its reason until somebody did it', async () => {
     const done = { by: 'p1', at: 0 }

@@ -3,6 +3,8 @@ import { readPressureLog } from '../../core/pressure/log'
 import { planPack } from '../../core/pressure/pack'
 import { readyList, type ReadyFacts } from '../../core/pressure/ready'
 
+import { witnessOf } from '../../core/judgement/witness'
+import type { Entry } from '../../core/record/entry'
 import { Problem } from '../../core/problem'
 
 const section = { length: 600, insideDiameter: 0.2578, wall: 0.0286, modulus: 900e6 }
@@ -38,6 +40,7 @@ describe('a test pack on its profile', () => {
     expect([plan.highOk, plan.lowOk]).toEqual([false, true])
     expect(plan.endThrust).toBeCloseTo((12.5e5 + 5 * 9806.65) * (Math.PI / 4) * 0.315 ** 2, 0)
   })
+  const said = (...rows: string[]) => Object.fromEntries(rows.map((r) => [r, { by: 'x', photo: null }]))
   const facts = (more: Partial<ReadyFacts> = {}): ReadyFacts => ({
     now: 1000,
     joints: [{ id: 'j', number: 'RM-1', ready: true, gated: true, at: 1000, heldSteps: 0 }],
@@ -49,7 +52,8 @@ describe('a test pack on its profile', () => {
     plan: { highOk: true, lowOk: true },
     material: 'polyethylene',
     methodMaterial: 'polyethylene',
-    confirmed: { restraint: 'x', filled: 'x', sensor: 'x', exclusion: 'x', witness: 'x' },
+    confirmed: said('restraint', 'filled', 'sensor', 'exclusion', 'witness'),
+    witness: witnessOf([]),
     ...more,
   })
   const open = (more: Partial<ReadyFacts>) => readyList(facts(more)).filter((r) => r.state === 'open')
@@ -94,14 +98,51 @@ describe('a test pack on its profile', () => {
     ['gauge', { gauge: { id: 'g', name: 'P-7', max: 25e5, calibratedUntil: 500 } }, /out of calibration/],
     ['gauge', { gauge: { id: 'g', name: 'P-9', max: 100e5, calibratedUntil: 2000 } }, /25 and 75 %/],
     ['method', { material: 'ductile iron' }, /the line is ductile iron/],
-    [
-      'witness',
-      { confirmed: { restraint: 'x', filled: 'x', sensor: 'x', exclusion: 'x' } },
-      /To be confirmed/,
-    ],
+    ['filled', { confirmed: said('restraint', 'sensor', 'exclusion', 'witness') }, /To be confirmed/],
+    ['witness', { confirmed: said('restraint', 'filled', 'sensor', 'exclusion') }, /Not invited yet/],
   ])('%s stays open', (key, more, sentence) => {
     const rows = open(more)
     expect(rows.map((r) => r.key)).toEqual([key])
     expect(rows[0]!.sentence).toMatch(sentence)
+  })
+
+  describe('the witness', () => {
+    const HOUR = 3_600_000
+    const word = (kind: Entry['kind'], at: number, payload: Record<string, unknown>): Entry => ({
+      ...{ id: `${kind} ${at}`, kind, step: 'witness', payload, person: 'p', role: 'inspector' },
+      ...{ crew: null, instrument: null, recordedAt: at },
+    })
+    const invited = (hoursBefore: number, ...more: Entry[]) =>
+      witnessOf([
+        word('invitation', 100 * HOUR - hoursBefore * HOUR, { for: new Date(100 * HOUR).toISOString() }),
+        ...more,
+      ])
+    const confirmed = said('restraint', 'filled', 'sensor', 'exclusion')
+    const row = (witness: ReadyFacts['witness'], more = confirmed) =>
+      readyList(facts({ confirmed: more, witness })).find((r) => r.key === 'witness')!
+    it.each([
+      ['told with the notice that is asked', invited(2), 'met'],
+      ['told shorter before', invited(1), 'open'],
+      ['told shorter before, but coming', invited(1, word('reply', 100 * HOUR, { accepts: true })), 'met'],
+      [
+        'who does not come in spite of the notice',
+        invited(3, word('reply', 99 * HOUR, { accepts: false })),
+        'met',
+      ],
+    ])('%s', (_what, witness, state) => expect(row(witness).state).toBe(state))
+    it('told shorter before is let pass by whoever confirms it', () => {
+      expect(row(invited(1)).confirmable).toBe(true)
+      expect(row(invited(1), { ...confirmed, ...said('witness') }).state).toBe('met')
+    })
+    it('is said with how long before', () => expect(row(invited(2)).sentence).toContain('Told 2 h'))
+  })
+  it('a row that was confirmed with a picture has it', () => {
+    const confirmed = { ...facts().confirmed, filled: { by: 'Ines', photo: 'p1' } }
+    const rows = readyList(facts({ confirmed }))
+    expect(rows.find((r) => r.key === 'filled')).toMatchObject({
+      photo: 'p1',
+      sentence: 'Confirmed by Ines.',
+    })
+    expect(rows.find((r) => r.key === 'sensor')!.photo).toBeNull()
   })
 })

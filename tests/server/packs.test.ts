@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import type { Knex } from 'knex'
+import { uuidv7 } from 'uuidv7'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
 import { base, Client } from './client'
 import { damaged, dot } from './picture'
@@ -36,6 +37,15 @@ const sheet = async () => (await people.ines.get(`${base}/packs/${pack}`)).body 
 const post = (who: keyof typeof people, what: string, body: unknown = {}) =>
   people[who].post(`${base}/packs/${pack}/${what}`, body)
 
+async function picture(who: Client): Promise<string> {
+  const reply = await fetch(`${inject('address')}/api/${base}/files`, {
+    method: 'POST',
+    headers: { cookie: (who as unknown as { cookie: string }).cookie, 'content-type': 'image/png' },
+    body: Buffer.from(dot, 'base64'),
+  })
+  return ((await reply.json()) as { id: string }).id
+}
+
 describe('before the test', () => {
   it('what the tool sees for itself is not confirmed by hand', async () => {
     expect((await post('ines', 'confirm', { row: 'joints' })).problem).toMatchObject({
@@ -43,6 +53,42 @@ describe('before the test', () => {
       field: 'row',
     })
     expect((await post('ines', 'confirm', { row: 'no-such-row' })).problem?.field).toBe('row')
+  })
+  it('the witness is invited to it, finds it on the own Today, and answers', async () => {
+    const witness = async () => {
+      const { ready, witness } = (await sheet()) as Sheet & { witness: { state: string } }
+      return [witness.state, ready.find((r) => r.key === 'witness')!.state]
+    }
+    const say = (who: keyof typeof people, kind: string, payload: object) =>
+      post(who, 'witness', { id: uuidv7(), kind, payload })
+    const inHours = (h: number) => ({ for: new Date(Date.now() + h * 3_600_000).toISOString() })
+    expect(await witness()).toEqual(['not-invited', 'open'])
+    expect((await say('hale', 'reply', { accepts: true })).problem?.code).toBe('not-invited')
+    expect((await say('hale', 'invitation', inHours(5))).problem?.code).toBe('forbidden')
+    expect((await say('tam', 'invitation', inHours(5))).problem?.code).toBe('forbidden')
+    expect((await say('ines', 'invitation', { for: 'noon' })).problem?.code).toBe('bad-payload')
+    expect((await say('ines', 'invitation', inHours(0.5))).status).toBe(200)
+    // Half an hour is no notice; a second invitation stands in its place.
+    expect(await witness()).toEqual(['invited', 'open'])
+    expect((await say('ines', 'invitation', inHours(5))).status).toBe(200)
+    expect(await witness()).toEqual(['invited', 'met'])
+    const today = (await people.hale.get(`${base}/today`)).body as {
+      kind: string
+      of?: string
+      subject: string
+    }[]
+    expect(today.filter((i) => i.subject === pack)).toMatchObject([{ kind: 'invitation', of: 'pack' }])
+    expect((await say('ines', 'reply', { accepts: true })).problem?.code).toBe('forbidden')
+    expect((await say('hale', 'reply', { accepts: true })).status).toBe(200)
+    expect(await witness()).toEqual(['accepted', 'met'])
+    expect((await say('ines', 'attendance', { present: false })).problem?.code).toBe('too-early')
+  })
+  it('what is confirmed is shown with the picture that was taken of it', async () => {
+    expect((await post('ines', 'confirm', { row: 'filled', photo: uuidv7() })).problem?.field).toBe('photo')
+    const photo = await picture(people.ines)
+    expect((await post('ines', 'confirm', { row: 'filled', photo })).status).toBe(200)
+    expect((await sheet()).ready.find((r) => r.key === 'filled')).toMatchObject({ state: 'met', photo })
+    expect((await people.hale.get(`${base}/files/${photo}`)).status).toBe(200)
   })
   it('what a person sees is, row by row', async () => {
     for (const { key } of (await sheet()).ready.filter((r) => r.confirmable))

@@ -105,6 +105,7 @@ const bodyOf = (key: string): object => {
     '/source': { source: 'x', version: 1 },
     '/log': { csv: 'x' },
     '/confirm': { row: 'restraint' },
+    '/witness': { id: uuidv7(), kind: 'reply', payload: { accepts: true } },
     '/sign': { secret, image: 'data:image/png;base64,AAAA' },
     '/shift/revoke': { entry: other.joint, reason: 'x' },
     '/roles': { roles: [{ role: 'inspector', crew: null }], reason: 'x' },

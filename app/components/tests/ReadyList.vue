@@ -1,9 +1,39 @@
 <script setup lang="ts">
-import type { ReadyRow } from '#core/pressure/ready'
+import IconCamera from '~icons/lucide/camera'
+import type { WitnessJudgement } from '#core/judgement/witness'
+import { WITNESS, type ReadyRow } from '#core/pressure/ready'
+import { smallPicture } from '~/composables/smallPicture'
+import { useSession } from '~/stores/session'
 
 /** "Ready to test?": what the record says, with links, and what a person confirms on site. */
-defineProps<{ rows: ReadyRow[]; mayConfirm: boolean; busy: boolean }>()
-defineEmits<{ confirm: [row: string] }>()
+defineProps<{
+  rows: ReadyRow[]
+  witness: WitnessJudgement
+  people: Record<string, string>
+  mayConfirm: boolean
+  /** nothing of the test is over: who sees it can still be said */
+  open: boolean
+  busy: boolean
+}>()
+const emit = defineEmits<{
+  confirm: [row: string, picture: Blob | null]
+  witness: [kind: 'invitation' | 'reply' | 'attendance', payload: Record<string, unknown>]
+}>()
+const session = useSession()
+const now = useNow(10_000)
+/** the row that a picture is taken for */
+const shown = ref('')
+const camera = ref<HTMLInputElement | null>(null)
+function take(row: string) {
+  shown.value = row
+  camera.value?.click()
+}
+async function taken(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (file) emit('confirm', shown.value, await smallPicture(file).catch(() => file))
+}
 const paths: Record<string, string> = { joint: '/joints/', ncr: '/ncrs/', reach: '/embedment/' }
 </script>
 
@@ -25,16 +55,45 @@ const paths: Record<string, string> = { joint: '/joints/', ncr: '/ncrs/', reach:
             :to="paths[e.type] + e.id"
             >{{ e.label }}</NuxtLink
           ></span
-        ></span
-      >
-      <ElButton
-        v-if="r.confirmable && r.state === 'open' && mayConfirm"
-        :disabled="busy"
-        @click="$emit('confirm', r.key)"
-        >Confirm</ElButton
-      >
+        ><WitnessPoint
+          v-if="r.key === WITNESS && open"
+          class="who"
+          :witness="witness"
+          :people="people"
+          :now="now"
+          :may-record="mayConfirm"
+          :may-answer="session.can('answer-invitation')"
+          @say="(kind, payload) => $emit('witness', kind, payload)" /><a
+          v-if="r.photo"
+          :href="`/api/${session.base}/files/${r.photo}`"
+          target="_blank"
+          rel="noopener"
+          class="picture"
+          ><img :src="`/api/${session.base}/files/${r.photo}`" :alt="`Photo: ${r.title}`" loading="lazy" /></a
+      ></span>
+      <span v-if="r.confirmable && r.state === 'open' && mayConfirm" class="acts">
+        <ElButton size="large" :disabled="busy" @click="$emit('confirm', r.key, null)">Confirm</ElButton>
+        <ElButton
+          size="large"
+          :disabled="busy"
+          :aria-label="`Confirm with a photo: ${r.title}`"
+          title="With a photo"
+          @click="take(r.key)"
+          ><IconCamera aria-hidden="true"
+        /></ElButton>
+      </span>
     </li>
   </ul>
+  <input
+    ref="camera"
+    type="file"
+    accept="image/*"
+    capture="environment"
+    class="visually-hidden"
+    tabindex="-1"
+    aria-label="Photo of what is confirmed"
+    @change="taken"
+  />
 </template>
 
 <style scoped>
@@ -57,6 +116,24 @@ li {
   display: flex;
   flex-wrap: wrap;
   gap: 4px 14px;
+}
+.acts {
+  display: flex;
+  gap: 8px;
+}
+.acts .el-button {
+  margin: 0;
+}
+.who {
+  margin-top: 10px;
+}
+.picture img {
+  display: block;
+  max-width: 180px;
+  max-height: 120px;
+  margin-top: 8px;
+  border: 1px solid var(--hair);
+  border-radius: var(--corner);
 }
 .evidence a {
   display: inline-block;

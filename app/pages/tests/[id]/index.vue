@@ -142,9 +142,13 @@ const { busy } = acts
         />
         <ReadyList
           :rows="data.ready"
+          :witness="data.witness"
+          :people="data.people"
+          :open="pack.state === 'planned' || pack.state === 'running'"
           :may-confirm="mayRun && pack.state !== 'signed' && pack.state !== 'withdrawn'"
           :busy="busy"
           @confirm="acts.confirm"
+          @witness="acts.sayWitness"
         />
       </section>
     </div>
