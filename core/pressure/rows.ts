@@ -22,6 +22,8 @@ export interface Cleaned {
   notes: RowNote[]
   /** how many were left out, by their place in the log as it came */
   left: ReadonlySet<number>
+  /** stretches without a row, s */
+  gaps: readonly { from: number; to: number }[]
 }
 
 const columns = ['t', 'pressure', 'pipe', 'air', 'makeup'] as const
@@ -74,7 +76,13 @@ export function cleanRows(raw: readonly Row[]): Cleaned {
   const steps = new Float64Array(Math.max(0, ordered.length - 1))
   for (let i = 0; i < steps.length; i++) steps[i] = raw[ordered[i + 1]!]!.t - raw[ordered[i]!]!.t
   const usual = median(steps)
-  steps.forEach((step, i) => step > 5 * usual && step > 60 && note('gap', raw[ordered[i]!]!.t))
+  const gaps: { from: number; to: number }[] = []
+  steps.forEach((step, i) => {
+    if (step <= 5 * usual || step <= 60) return
+    const from = raw[ordered[i]!]!.t
+    note('gap', from)
+    gaps.push({ from, to: from + step })
+  })
   for (const index of spikesOf(raw, ordered)) {
     note('spike', raw[index]!.t)
     left.add(index)
@@ -83,6 +91,7 @@ export function cleanRows(raw: readonly Row[]): Cleaned {
     rows: (left.size === 0 ? ordered : ordered.filter((i) => !left.has(i))).map((i) => raw[i]!),
     notes: [...notes.values()],
     left,
+    gaps,
   }
 }
 

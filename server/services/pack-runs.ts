@@ -4,6 +4,7 @@ import { may } from '#core/access'
 import { checkWitness } from '#core/judgement/duties'
 import { standing } from '#core/judgement/standing'
 import { answersAfter } from '#core/pressure/after'
+import type { Hole } from '#core/pressure/holes'
 import { writePressureLog } from '#core/pressure/log'
 import type { LogMap } from '#core/pressure/log-map'
 import { checkLogTime } from '#core/pressure/log-time'
@@ -12,6 +13,7 @@ import { findTestMethod } from '#core/pressure/methods/registry'
 import type { TestEvaluation } from '#core/pressure/report'
 import { WITNESS } from '#core/pressure/ready'
 import { runsOf } from '#core/pressure/runs'
+import { showDuration } from '#core/quantity/show'
 import { Problem } from '#core/problem'
 import { inTransaction } from '../db/connection'
 import { entriesOf, forCore } from '../db/entries'
@@ -135,6 +137,10 @@ export async function sayAfter(
   )
 }
 
+const sayHole = ({ from, to }: Hole) =>
+  `The log has no reading for ${showDuration(to - from)} of the test, from ${showDuration(from)} after it ` +
+  'began: what happened there nobody knows. Let the logger send what it has kept, or run the test again.'
+
 interface TakenLog {
   csv: string
   map: Partial<LogMap> | null
@@ -190,6 +196,8 @@ async function keepLog(
       const foreign = checkLogTime(log, begun, now.getTime())
       if (foreign && !(reason && may(actor.roles, 'take-foreign-log')))
         throw new Problem('other-time', `${foreign} An engineer may take it with a reason.`, 'csv')
+      if (log.hole && !(reason && may(actor.roles, 'take-foreign-log')))
+        throw new Problem('log-hole', `${sayHole(log.hole)} An engineer may take it with a reason.`, 'csv')
     })
     if (fresh > 0) await insertFile(trx, actor.project, actor.person, file)
     await savePack(trx, pack.id, projectPack(entries))

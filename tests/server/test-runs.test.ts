@@ -211,3 +211,31 @@ describe('when it ends', () => {
     expect(sheet.log.samples[0]!.makeup).toBeNull()
   })
 })
+
+describe('a log with a hole in it', () => {
+  it('says nothing of what happened there: it is taken by an engineer with a reason alone', async () => {
+    const like = await db('packs').where({ method: 'low-pressure-air' }).first()
+    const id = uuidv7()
+    await db('packs').insert({
+      ...{ ...like, id, number: `T-${id.slice(-6)}`, state: 'planned' },
+      ...{ log_file: null, verdict: null, signed_by: null, signed_at: null },
+    })
+    const at = (who: keyof typeof people, what: string, body: object) =>
+      people[who].post(`${base}/packs/${id}/${what}`, body)
+    expect((await at('petra', 'start', { reason: 'Programme' })).status).toBe(200)
+    const { start } = JSON.parse((await db('packs').where({ id }).first('design')).design).parameters as {
+      start?: number
+    }
+    const from = (start ?? 24e3) + 9810 * 2
+    const run = [...Array.from({ length: 25 }, (_v, i) => 12 - i / 6), 3, 2.8, 2.6, 2.4]
+    const samples = run.map((m, i) => reading(m, i < 25 ? from + 3000 - 200 * i : from - 12_000 - 100 * i))
+    expect((await at('ines', 'samples', { samples })).status).toBe(200)
+    for (const who of ['ines', 'petra'] as const)
+      expect((await at(who, 'finish', {})).problem).toMatchObject({
+        ...{ code: 'log-hole', message: expect.stringContaining('no reading for 5 min') },
+      })
+    expect((await at('ines', 'finish', { reason: 'It will do.' })).problem?.code).toBe('log-hole')
+    const word = 'The chart of the second gauge covers it.'
+    expect((await at('petra', 'finish', { reason: word })).status).toBe(200)
+  })
+})

@@ -1,3 +1,5 @@
+import { pausesOf } from '#core/pressure/events'
+import { holeInHold, type Hole } from '#core/pressure/holes'
 import { lookAtLog, readPressureLog, type LogLook, type PressureLog } from '#core/pressure/log'
 import type { LogMap } from '#core/pressure/log-map'
 import { eventsOf, type Mark } from '#core/pressure/marks'
@@ -10,6 +12,8 @@ export interface PackEvaluation {
   endedAt: number
   samples: number
   evaluation: TestEvaluation
+  /** the longest stretch of its phases without a reading, s from its first row */
+  hole: Hole | null
 }
 
 export interface LogInput {
@@ -27,13 +31,15 @@ const extentOf = ({ startedAt, samples }: PressureLog) => ({
 
 export function evaluateLogHere({ csv, map, test, marks }: LogInput): PackEvaluation {
   const log = readPressureLog(csv, map)
-  const evaluation = evaluateLog(test, log.samples, eventsOf(marks, log.startedAt))
-  return { ...extentOf(log), evaluation }
+  const events = eventsOf(marks, log.startedAt)
+  const evaluation = evaluateLog(test, log.samples, events)
+  const hole = holeInHold(log.samples, evaluation.phases, pausesOf(events))
+  return { ...extentOf(log), evaluation, hole }
 }
 
 /** A file that was looked at: read as far as it can be. */
 export interface FileLook extends LogLook {
-  read: (Omit<PackEvaluation, 'evaluation'> & { trace: { t: number; pressure: number }[] }) | null
+  read: (Omit<PackEvaluation, 'evaluation' | 'hole'> & { trace: { t: number; pressure: number }[] }) | null
   evaluation: TestEvaluation | null
   /** why it was not read, or not evaluated */
   fault: { message: string; field: string | null; details?: Record<string, unknown> } | null
