@@ -23,7 +23,7 @@ try {
   const page = await device.start()
   await device.signIn('tam')
   await device.takeAlong()
-  const [one, two] = ['RM-235', 'RM-237']
+  const [one, two] = ['RM-234', 'RM-238']
   await toJoint(page, one)
   await page.getByRole('heading', { level: 2, name: one }).waitFor()
   await toJoint(page, two)
