@@ -20,6 +20,7 @@ const usage = `Vet Line
   ./vet-line procedure check F    read and check a procedure document
   ./vet-line procedure schema     the JSON Schema of procedure documents
   ./vet-line logger PACK          a made-up pipe feeds a running test of the demo
+  ./vet-line digest RECORD [LOG]  check a record file, and the log of its test, without a database
   ./vet-line verify               check every chain and projection of the database
   ./vet-line backup FILE          write the database to a file
   ./vet-line restore FILE         put a backup into an empty data folder
@@ -58,6 +59,8 @@ async function run([command, ...args]: string[]): Promise<number> {
       return (await import('./rounds')).round(args)
     case 'procedure':
       return (await import('./judging')).checkProcedure(args)
+    case 'digest':
+      return (await import('./digesting')).checkDigest(args)
     case 'verify':
       return (await import('./verifying')).verifyDatabase()
     case 'demo':

@@ -159,6 +159,7 @@ export const access = {
   'POST /api/projects/:project/packs/:pack/withdraw': 'withdraw',
   'GET /api/projects/:project/packs/:pack/certificate': 'see-office',
   'GET /api/projects/:project/packs/:pack/log': 'see-office',
+  'GET /api/projects/:project/packs/:pack/record': 'see-office',
   'GET /api/projects/:project/procedures': 'see-site',
   'POST /api/projects/:project/procedures': 'write-procedure',
   'GET /api/projects/:project/procedures/:procedure': 'see-site',

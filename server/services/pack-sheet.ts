@@ -4,6 +4,7 @@ import { stateAt } from '#core/judgement/ahead'
 import { standing } from '#core/judgement/standing'
 import { witnessOf } from '#core/judgement/witness'
 import type { Entry } from '#core/record/entry'
+import type { RecordFile } from '#core/record/record-file'
 import type { TestReadiness } from '#core/judgement/types'
 import type { BandRule } from '#core/calculators/guard-band'
 import { couldSee } from '#core/pressure/could-see'
@@ -13,7 +14,7 @@ import { planPack, profileBetween } from '#core/pressure/pack'
 import type { PackTest } from '#core/pressure/report'
 import { readyList, WITNESS, type ReadyRow } from '#core/pressure/ready'
 import { Problem } from '#core/problem'
-import { forCore, type StoredEntry } from '../db/entries'
+import { entriesOf, forCore, type StoredEntry } from '../db/entries'
 import { jointsWhere, type Joint } from '../db/joints'
 import { alignmentsOf, peopleOf, type Project, wordsFor } from '../db/projects'
 import { instrumentsOf } from '../db/instruments'
@@ -71,6 +72,12 @@ function readiness(j: Joint, now: number): TestReadiness {
     j.summary.test ?? { ready: state === 'accepted' || state === 'waiting', gated: true, at: j.testableAt }
   )
 }
+
+/** The record of a pack as a file, with nothing that is not hashed but the hashes. */
+export const recordFileOf = async (db: Knex, pack: Pack): Promise<RecordFile> => ({
+  record: pack.number,
+  entries: (await entriesOf(db, pack.id)).map(({ feed: _feed, ...entry }) => entry),
+})
 
 /** Who was invited to see a test, and what was answered. */
 export const witnessAt = (project: Project, stands: readonly Entry[]) =>

@@ -1,5 +1,8 @@
 import { createHash } from 'node:crypto'
-import { readFileSync } from 'node:fs'
+import { spawnSync } from 'node:child_process'
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
@@ -77,7 +80,9 @@ describe('before the test', () => {
       of?: string
       subject: string
     }[]
-    expect(today.filter((i) => i.subject === pack)).toMatchObject([{ kind: 'invitation', of: 'pack' }])
+    expect(today.filter((i) => i.subject === pack && i.kind === 'invitation')).toMatchObject([
+      { kind: 'invitation', of: 'pack' },
+    ])
     expect((await say('ines', 'reply', { accepts: true })).problem?.code).toBe('forbidden')
     expect((await say('hale', 'reply', { accepts: true })).status).toBe(200)
     expect(await witness()).toEqual(['accepted', 'met'])
@@ -209,6 +214,35 @@ describe('the signatures', () => {
       })
     }
     expect((await sheet()).pack.state).toBe('signed')
+  })
+  it('the record goes out as a file that proves itself, with the log, and without a database', async () => {
+    const { status, body } = await people.hale.get(`${base}/packs/${pack}/record`)
+    expect(status).toBe(200)
+    const folder = mkdtempSync(join(tmpdir(), 'vet-line-record-'))
+    const path = (name: string) => join(folder, name)
+    const run = (...args: string[]) => {
+      const done = spawnSync(join(import.meta.dirname, '../../vet-line'), ['digest', ...args], {
+        encoding: 'utf8',
+      })
+      return { code: done.status, said: done.stderr, reply: JSON.parse(done.stdout) as object }
+    }
+    try {
+      writeFileSync(path('record.json'), JSON.stringify(body))
+      writeFileSync(path('log.csv'), sample('log-tight.csv'))
+      writeFileSync(path('other.csv'), sample('log-leaking.csv'))
+      const { digest } = await sheet()
+      expect(run(path('record.json'), path('log.csv'))).toMatchObject({
+        code: 0,
+        reply: { digest, fault: null, log: true, signatures: [{ holds: true }, { holds: true }] },
+      })
+      expect(run(path('record.json'), path('other.csv'))).toMatchObject({ code: 1, reply: { log: false } })
+      const bad = JSON.stringify(body).replace('\\"accept\\"', '\\"reject\\"')
+      expect(bad).not.toBe(JSON.stringify(body))
+      writeFileSync(path('bad.json'), bad)
+      expect(run(path('bad.json')).code).toBe(1)
+    } finally {
+      rmSync(folder, { recursive: true })
+    }
   })
   it('a signed test is not started, logged or witnessed again', async () => {
     expect((await post('petra', 'start', { reason: 'Once more' })).problem?.code).toBe('wrong-state')

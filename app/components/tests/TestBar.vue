@@ -62,6 +62,7 @@ const signOpen = ref(false)
     </p>
     <NuxtLink v-if="pack.state === 'running'" :to="`/tests/${pack.id}/watch`" class="link">Watch</NuxtLink>
     <a v-if="pack.logFile" :href="`/api/${acts.path}/log`" download class="link">Log as CSV</a>
+    <a v-if="pack.logFile" :href="`/api/${acts.path}/record`" download class="link">Record</a>
     <a v-if="pack.logFile" :href="`/api/${acts.path}/certificate`" target="_blank" class="link"
       >Certificate (PDF)</a
     >
@@ -123,7 +124,7 @@ const signOpen = ref(false)
     ></AskDialog>
     <AskDialog
       v-model="foreignOpen"
-      title="A log of another time"
+      title="A log that counts by your word alone"
       label="Why it is of this test all the same"
       action="Take the log"
       :send="acts.takeForeign"

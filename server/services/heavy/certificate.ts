@@ -242,7 +242,8 @@ export function certificateDefinition(
             { text: sheet.digest ?? '', fontSize: 8 },
             {
               text:
-                'The log lies beside this certificate as CSV. ' +
+                'The log lies beside this certificate as CSV, the record as JSON: ' +
+                './vet-line digest RECORD LOG checks both against this digest. ' +
                 'Local rules and the engineer’s approved plan govern.',
               margin: [0, 6, 0, 0],
             },
