@@ -3,6 +3,7 @@ import { PipeUnderTest, sound, type Story } from '../../devices/pipe'
 import { Outbox, packByNumber, signIn } from '../../devices/site'
 import { demoPassword } from '../../demo/people'
 import { scheme } from '../../demo/scheme'
+import { dot } from '../server/picture'
 import { address, choose, person, signOff, view } from './people'
 import { expect, test } from './test'
 
@@ -129,4 +130,59 @@ test('a file of a foreign logger is taken when a person has said what it leaves 
   await dialog.getByRole('button', { name: 'Take the log' }).click()
   await expect(petra.getByText('To sign', { exact: true })).toBeVisible()
   await expect(petra.getByText(/^Every number is within its limit/)).toBeVisible()
+})
+
+test('a test from its ready list on, by touch on a phone and by keys: the witness invited, a row shown by a photo', async ({
+  browser,
+}) => {
+  const petra = await person(browser, 'petra')
+  await plan(petra, 'TP-93')
+  const ready = (page: Page, title: string) => page.getByRole('listitem').filter({ hasText: title })
+  await ready(petra, 'Witness told in time')
+    .getByRole('button', { name: 'Invite the witness' })
+    .press('Enter')
+  await ready(petra, 'Witness told in time')
+    .getByRole('button', { name: 'Invite', exact: true })
+    .press('Enter')
+  await expect(ready(petra, 'Witness told in time')).toContainText('has not answered. Told')
+
+  const hale = await person(browser, 'hale')
+  await hale.getByRole('link', { name: /TP-93 Pressure test/ }).click()
+  await hale.getByRole('button', { name: 'I will come' }).click()
+  await expect(ready(hale, 'Witness told in time')).toContainText('The witness will come.')
+
+  const ines = await person(browser, 'ines', undefined, {
+    viewport: { width: 390, height: 844 },
+    hasTouch: true,
+    isMobile: true,
+  })
+  await ines.goto(petra.url())
+  const chooser = ines.waitForEvent('filechooser')
+  await ines.getByRole('button', { name: /^Confirm with a photo: Exclusion zone/ }).tap()
+  await (
+    await chooser
+  ).setFiles({ name: 'zone.png', mimeType: 'image/png', buffer: Buffer.from(dot, 'base64') })
+  await expect(ines.getByRole('img', { name: /^Photo: Exclusion zone/ })).toBeVisible()
+  await expect(ready(ines, 'Exclusion zone')).toContainText('Confirmed by Ines Marwood.')
+
+  await petra.getByRole('button', { name: 'Start the test' }).press('Enter')
+  await petra.getByLabel('Reason (an engineer’s)').fill('The casing is tested before its joint is closed.')
+  await petra.getByRole('dialog').getByRole('button', { name: 'Start the test' }).press('Enter')
+  await expect(petra.getByText('Waiting for the logger')).toBeVisible()
+
+  const pad = ines.getByRole('group', { name: 'Number pad' })
+  for (const reading of ['20.4', '20.3']) {
+    await ines.getByRole('button', { name: 'Type a reading' }).tap()
+    for (const digit of reading) await pad.getByRole('button', { name: digit, exact: true }).tap()
+    await ines.getByRole('button', { name: 'Take the reading' }).tap()
+    await expect(ines.getByRole('dialog', { name: 'A reading of this moment' })).toHaveCount(0)
+  }
+  const now = petra.getByRole('region', { name: 'The test now' })
+  await expect(now).toContainText('20.3')
+  await now.getByRole('button', { name: 'Leak found' }).focus()
+  await petra.keyboard.press('Enter')
+  await expect(now.getByRole('list', { name: 'Marked' })).toContainText('Leak found')
+  await now.getByRole('button', { name: 'Strike' }).focus()
+  await petra.keyboard.press('Enter')
+  await expect(now.getByRole('list', { name: 'Marked' })).toHaveCount(0)
 })
