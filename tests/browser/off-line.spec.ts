@@ -3,9 +3,10 @@ import { join } from 'node:path'
 import type { Page } from '@playwright/test'
 import { stateWords } from '../../app/words'
 import { demoPin } from '../../demo/people'
+import { loadSystem, type SampleAnswer, type System } from '../../demo/system-records'
 import { dot } from '../server/picture'
 import { Device } from './device'
-import { address, atStep, choose, heading, person, step, toJoint, view } from './people'
+import { address, atStep, choose, heading, person, read, step, toJoint, view } from './people'
 import { expect, test } from './test'
 
 const bar = (page: Page) => page.getByRole('status').filter({ hasText: /No signal|wait/ })
@@ -249,6 +250,93 @@ test('without a signal a joint is opened, a fault reported and a hold released o
     await atStep(ines, 'RM-234', 'Hold before fusion')
     await answered(ines, 'Hold before fusion')
     await expect(ines.getByText('on the crew’s device without a signal')).toBeVisible()
+  } finally {
+    await device.end()
+  }
+})
+
+/** What was answered in a sample record at a step, given through the screen. */
+async function answerAs(page: Page, system: System, answer: SampleAnswer) {
+  const { compiled } = system
+  const { step: made } = compiled.steps[compiled.stepIndex.get(answer.step)!]!
+  await step(page, made.title).click()
+  await expect(heading(page, made.title)).toBeVisible()
+  if (answer.release) await page.getByRole('button', { name: 'Everything is ready: request release' }).click()
+  else if (answer.values) await read(page, made.title, answer.values)
+  else if (answer.choice !== undefined && made.check.kind === 'choice') {
+    const { title } = made.check.choices.find((c) => c.key === answer.choice)!
+    await page.getByRole('button', { name: title, exact: true }).click()
+  } else await page.getByRole('button', { name: 'Yes', exact: true }).click()
+  const word = answer.release ? stateWords.held : stateWords.accepted
+  await expect(step(page, made.title)).toHaveAccessibleName(`${made.title}: ${word}`)
+}
+const photograph = (page: Page) =>
+  page
+    .locator('input[type=file]')
+    .first()
+    .setInputFiles({ name: 'joint.png', mimeType: 'image/png', buffer: Buffer.from(dot, 'base64') })
+
+test('three joints of different systems are worked to their hold without a signal, with photos', async ({
+  browser,
+}) => {
+  const device = new Device()
+  try {
+    let page = await device.start()
+    await device.signIn('milo')
+    await device.takeAlong()
+    await device.context.setOffline(true)
+    await page.reload()
+    await device.unlock()
+    let recorded = 0
+    for (const [number, key] of [
+      ['TC-04', 'bolted-coupling'],
+      ['WL-06', 'preinsulated-shrink-casing'],
+    ] as const) {
+      const system = loadSystem(key)
+      const { conforming } = system.sample
+      await toJoint(page, number)
+      await expect(page.getByRole('heading', { level: 2, name: number })).toBeVisible()
+      for (const answer of conforming.slice(0, conforming.findIndex((a) => a.release) + 1)) {
+        const { title } = system.compiled.steps[system.compiled.stepIndex.get(answer.step)!]!.step
+        const at = step(page, title)
+        // What does not apply to this joint is not asked, and what was answered stands.
+        if ((await at.count()) === 0) continue
+        if ((await at.getAttribute('aria-label'))?.endsWith(stateWords.accepted)) continue
+        await answerAs(page, system, answer)
+        recorded += answer.release ? 2 : 1
+      }
+      await photograph(page)
+      recorded++
+      await expect(bar(page)).toContainText(`${recorded} entries wait with`)
+    }
+    // The third stands at its hold already; the inspector who is there releases it.
+    const nipple = loadSystem('abs-preinsulated-nipple')
+    const hold = nipple.sample.conforming.find((a) => a.release)!
+    const { title } = nipple.compiled.steps[nipple.compiled.stepIndex.get(hold.step)!]!.step
+    await atStep(page, 'WL-12', title)
+    await photograph(page)
+    await expect(page.getByText('joint.png')).toBeVisible()
+    await device.kill()
+    page = await device.start(true)
+    await device.unlock()
+    await expect(bar(page)).toContainText(`${recorded + 1} entries wait with 3 photos since`)
+
+    await device.context.setOffline(false)
+    const sign = page.getByRole('button', { name: 'Sign in to send it' })
+    const sent = page.getByText('All sent')
+    await expect(sign.or(sent)).toBeVisible()
+    if (await sign.isVisible()) {
+      await sign.click()
+      await device.signIn('milo')
+    }
+    await expect(sent).toBeVisible()
+    await expect(page.getByText('refused:')).toHaveCount(0)
+    const ines = await person(browser, 'ines')
+    for (const number of ['TC-04', 'WL-06', 'WL-12']) {
+      await toJoint(ines, number)
+      await expect(ines.getByRole('heading', { level: 2, name: number })).toBeVisible()
+      await expect(ines.getByRole('img', { name: stateWords.held }).first()).toBeVisible()
+    }
   } finally {
     await device.end()
   }
