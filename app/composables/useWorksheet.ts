@@ -77,6 +77,7 @@ export function useWorksheet<S extends Sheet>(type: keyof typeof addresses, id: 
     zone: session.zone,
     schools: sheet.value?.schools,
     plan: sheet.value?.plan,
+    ...(sheet.value?.tested === undefined ? {} : { tested: sheet.value.tested }),
     ...(sheet.value?.notice == null ? {} : { notice: sheet.value.notice }),
     instruments: instrumentFacts(sheet.value?.instruments ?? []),
     lots: sheet.value?.lots ?? {},

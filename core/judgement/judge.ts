@@ -1,3 +1,4 @@
+import { beforeTheTest } from './after-test'
 import type { CheckContext, ClockStart, Made } from '../checks/define'
 import { answering, definitionOf } from '../checks/registry'
 import { stray, type Verdict } from '../checks/verdict'
@@ -168,11 +169,12 @@ class Judge {
     if (out.state === 'accepted' && step.after.length > 0 && found.last)
       this.applyTimes(step, found.last, out)
     this.applyWindow(step, found.last, out)
+    if (step.afterTest && out.point !== 'H') this.applyTest(found.last, out)
     if (found.last && out.state === 'rejected' && out.waivable) this.applyLotWaiver(found.last, all, out)
     if (found.decision) this.applyDecision(found.decision, out)
     // What an inspector accepted with a reason is no nonconformance; what was decided against is one.
     this.draft(step, out)
-    if (out.point === 'H') this.applyHold(out)
+    if (out.point === 'H') this.applyHold(step, out)
     return out.state === 'not-started' ? this.applyOrder(step, out) : out
   }
 
@@ -210,6 +212,12 @@ class Judge {
     }))
     const wrong = outOfOrder(last, before)
     if (wrong) settle(out, wrong.state, wrong.sentence)
+  }
+
+  private applyTest(last: Entry | null, out: Judging, hold = false) {
+    if (!hold && out.state !== (last ? 'accepted' : 'not-started')) return
+    const verdict = beforeTheTest(last, this.options.tested)
+    if (verdict) settle(out, verdict.state, verdict.sentence)
   }
 
   private applyWindow(step: CompiledStep, last: Entry | null, out: Judging) {
@@ -343,8 +351,9 @@ class Judge {
     )
   }
 
-  private applyHold(out: Judging) {
-    const { state, reason } = out.release
+  private applyHold(step: CompiledStep, out: Judging) {
+    const { state, reason, at } = out.release
+    const waits = step.afterTest ? this.options.tested : undefined
     const hold = this.holds.find((h) => h.index === this.compiled.stepIndex.get(out.key))
     if ((state === 'released' || state === 'waived') && hold?.since === Infinity) {
       out.release = { ...out.release, state: 'none' }
@@ -353,7 +362,15 @@ class Judge {
         'held',
         `The release does not count: it was given before ${hold.lacking.map((t) => `"${t}"`).join(', ')}.`,
       )
-    } else if (state === 'released' || state === 'waived')
+    } else if (state === 'released' && waits !== undefined && (waits === null || at! < waits)) {
+      out.release = { ...out.release, state: 'none' }
+      settle(
+        out,
+        'held',
+        'The release does not count: it was given before the pressure test of this section was accepted.',
+      )
+    } else if (waits === null && state !== 'waived') this.applyTest(null, out, true)
+    else if (state === 'released' || state === 'waived')
       settle(out, 'accepted', state === 'waived' ? `Waived: ${reason}` : 'Released.')
     else if (state === 'refused') settle(out, 'rejected', `Refused: ${reason}`)
     else if (state === 'requested') settle(out, 'held', 'Release requested.')

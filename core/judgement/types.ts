@@ -118,4 +118,9 @@ export interface JudgeOptions {
   notice?: number
   /** intervention points set by the inspection and test plan, over the procedure's defaults */
   plan?: Record<string, InterventionPoint | null>
+  /**
+   * when the pressure test of its section was accepted first, ms; null where one is planned and none is
+   * accepted yet; left out where none is planned, and nothing waits for it
+   */
+  tested?: number | null
 }

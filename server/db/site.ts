@@ -219,6 +219,32 @@ export interface PackProjection {
   signedAt: Date | null
 }
 
+/**
+ * When a test over a station was accepted first, ms; null where tests are planned there and none is
+ * accepted, undefined where none is planned.
+ */
+export async function testedOver(
+  db: Knex,
+  project: string,
+  alignment: string,
+  station: number,
+): Promise<number | null | undefined> {
+  const packs = await db('packs')
+    .where({ project, alignment })
+    .whereNot({ state: 'withdrawn' })
+    .where('from_station', '<=', station)
+    .where('to_station', '>=', station)
+    .pluck('id')
+  if (packs.length === 0) return undefined
+  const found = await db('entries')
+    .whereIn('subject', packs)
+    .where({ kind: 'evaluation' })
+    .whereRaw("JSON_VALUE(payload, '$.verdict') = 'accept'")
+    .min('recorded_at as at')
+    .first<{ at: Date | null } | undefined>()
+  return found?.at?.getTime() ?? null
+}
+
 export const savePack = async (db: Knex, id: string, p: PackProjection): Promise<void> =>
   void (await db('packs').where({ id }).update({
     state: p.state,

@@ -8,7 +8,7 @@ import type { Entry } from '#core/record/entry'
 import { entriesOfMany, forCore } from '../db/entries'
 import type { Joint } from '../db/joints'
 import type { Project } from '../db/projects'
-import { judgeOptions, planOf } from './judging'
+import { judgeOptions, ofSubject } from './judging'
 import { compiledProcedure } from './procedures'
 
 /** One joint of a crew, with what its record says. */
@@ -54,8 +54,8 @@ export async function madeOf(
     const all = upTo ? whole.filter((e) => e.recordedAt < now) : whole
     const entries = standing(all)
     const walk = walkOf(entries)
-    const plan = planOf(project, compiled, joint)
-    const judgement = judge(compiled, joint.facts, all, now, { ...options.get(key), plan, brief: true })
+    const own = await ofSubject(db, project, compiled, joint)
+    const judgement = judge(compiled, joint.facts, all, now, { ...options.get(key), ...own, brief: true })
     out.push({ joint, compiled, entries, judgement, walk, last: lastOf(walk) })
   }
   return out

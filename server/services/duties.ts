@@ -13,7 +13,7 @@ import type { Entry } from '#core/record/entry'
 import { forCore, type StoredEntry } from '../db/entries'
 import type { Subject } from './subjects'
 import type { Project } from '../db/projects'
-import { judgeOptions, planOf, type Placed } from './judging'
+import { judgeOptions, ofSubject, type Placed } from './judging'
 import type { Actor, NewEntry } from './record'
 
 /**
@@ -44,20 +44,23 @@ async function checkHold(
   db: Knex,
   project: Project,
   compiled: CompiledProcedure,
-  subject: Pick<Subject, 'facts' | keyof Placed>,
+  subject: Pick<Subject, 'facts'> & Placed,
   before: readonly StoredEntry[],
   entry: NewEntry,
 ) {
   const entries = before.map(forCore)
   const judgement = judge(compiled, subject.facts, entries, Date.now(), {
     ...(await judgeOptions(db, project, compiled.procedure.key, entries)),
-    plan: planOf(project, compiled, subject),
+    ...(await ofSubject(db, project, compiled, subject)),
   })
   const index = compiled.stepIndex.get(entry.step!)!
   if (judgement.steps[index]!.point !== 'H') return
   const open = openBefore(compiled, judgement, standing(entries), entry.step!)
   const title = (key: string) => compiled.steps[compiled.stepIndex.get(key)!]!.step.title
   if (entry.kind === 'release') {
+    // A test that must be accepted first is of no step of this joint.
+    if (judgement.steps[index]!.state === 'blocked')
+      throw new Problem('not-ready', judgement.steps[index]!.sentence, 'step')
     if (open.length > 0)
       throw new Problem(
         'not-ready',
@@ -84,7 +87,7 @@ async function checkAgain(
   db: Knex,
   project: Project,
   compiled: CompiledProcedure,
-  subject: Pick<Subject, 'facts' | keyof Placed>,
+  subject: Pick<Subject, 'facts'> & Placed,
   before: readonly StoredEntry[],
   entry: NewEntry,
 ) {
@@ -94,7 +97,7 @@ async function checkAgain(
   const entries = before.map(forCore)
   const judgement = judge(compiled, subject.facts, entries, Date.now(), {
     ...(await judgeOptions(db, project, compiled.procedure.key, entries)),
-    plan: planOf(project, compiled, subject),
+    ...(await ofSubject(db, project, compiled, subject)),
   })
   const judged = judgement.steps[compiled.stepIndex.get(entry.step!)!]!
   if (needsReason(judged, mine.map(forCore)))
@@ -106,7 +109,7 @@ export async function checkDuties(
   db: Knex,
   project: Project,
   compiled: CompiledProcedure,
-  subject: Pick<Subject, 'facts' | keyof Placed>,
+  subject: Pick<Subject, 'facts'> & Placed,
   accepted: boolean,
   before: readonly StoredEntry[],
   news: readonly NewEntry[],

@@ -11,6 +11,7 @@ import { nameKey } from '#core/record/names'
 import { instrumentsOf } from '../db/instruments'
 import { limitedLots, type Lot } from '../db/lots'
 import type { Project } from '../db/projects'
+import { testedOver } from '../db/site'
 
 /** Lots of the register as the judge takes them, by the key of their name. */
 export const lotFacts = (lots: readonly Lot[]): Record<string, LotFacts> =>
@@ -34,6 +35,8 @@ export interface Placed {
   alignment: string
   crew: string | null
   openedAt: string | null
+  /** m; of a joint */
+  station?: number
 }
 
 /** The points of a procedure as they count for a subject: by its line, its crew and the day it was opened. */
@@ -50,6 +53,28 @@ export function planOf(
     project.settings.plan[procedure.key] ?? {},
     { line: subject.alignment, crew: subject.crew, day: opened.setZone(project.zone).toISODate()! },
   )
+}
+
+/** What the judge needs to know that is of one subject: its points, and when its section was tested. */
+export async function ofSubject(
+  db: Knex,
+  project: Project,
+  compiled: CompiledProcedure,
+  subject: Placed,
+): Promise<Pick<JudgeOptions, 'plan' | 'tested'>> {
+  const tested = await testedAt(db, project.id, compiled, subject)
+  return { plan: planOf(project, compiled, subject), ...(tested === undefined ? {} : { tested }) }
+}
+
+/** When a test over a joint was accepted first; left out where nothing of its procedure waits for one. */
+async function testedAt(
+  db: Knex,
+  project: string,
+  { steps }: CompiledProcedure,
+  { alignment, station }: Placed,
+): Promise<number | null | undefined> {
+  if (station === undefined || !steps.some((s) => s.afterTest)) return undefined
+  return testedOver(db, project, alignment, station)
 }
 
 /**

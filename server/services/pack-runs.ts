@@ -28,6 +28,7 @@ import {
   type PackProjection,
   type SampleRow,
 } from '../db/site'
+import { refreshAfterTest } from './after-test'
 import { runHeavy } from './heavy/run'
 import { packOf, projectPack, samplesLog, testOf } from './pack-sheet'
 import { refuse } from './packs'
@@ -201,6 +202,7 @@ async function keepLog(
     })
     if (fresh > 0) await insertFile(trx, actor.project, actor.person, file)
     await savePack(trx, pack.id, projectPack(entries))
+    await refreshAfterTest(trx, project, pack)
   })
   return log.evaluation
 }

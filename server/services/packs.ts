@@ -9,6 +9,7 @@ import { inTransaction } from '../db/connection'
 import { entriesOf, forCore } from '../db/entries'
 import type { Project } from '../db/projects'
 import { savePack, type Pack, type PackProjection } from '../db/site'
+import { refreshAfterTest } from './after-test'
 import { packOf, projectPack, readyOf, type Signing } from './pack-sheet'
 import { photoIsThere } from './photos'
 import { cleanPicture, pngOf } from './pictures'
@@ -114,12 +115,14 @@ export async function startTest(
 /** Takes a planned or failed test out of the job; what was run stays in its record. */
 export async function withdrawPack(
   db: Knex,
+  project: Project,
   actor: Actor,
   pack: string,
   { id, reason }: { id: string; reason: string },
 ): Promise<void> {
   const role = actingRole(actor, 'withdraw')
-  const { number } = await packOf(db, actor, pack)
+  const found = await packOf(db, actor, pack)
+  const { number } = found
   const entry: NewEntry = { id, kind: 'withdrawal', payload: { reason }, recordedAt: new Date() }
   await inTransaction(db, async (trx) => {
     const { entries } = await appendAfter(trx, actor, role, 'pack', pack, [entry], (before) => {
@@ -128,6 +131,7 @@ export async function withdrawPack(
         refuse(`Test pack ${number} is ${state}: a planned or failed one can be withdrawn.`)
     })
     await savePack(trx, pack, projectPack(entries))
+    await refreshAfterTest(trx, project, found)
   })
 }
 

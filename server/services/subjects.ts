@@ -7,7 +7,7 @@ import { findJoint, type Joint } from '../db/joints'
 import { saveProjection } from '../db/projection'
 import type { Project } from '../db/projects'
 import { findReach, type Reach } from '../db/reaches'
-import { judgeOptions, planOf, type Placed } from './judging'
+import { judgeOptions, ofSubject, type Placed } from './judging'
 import { saveMakeup } from './makeup'
 import { compiledProcedure } from './procedures'
 import type { Actor } from './record'
@@ -73,7 +73,7 @@ export const lastReceived = (entries: readonly StoredEntry[]) =>
 export async function projectionOf(
   db: Knex,
   project: Project,
-  subject: Pick<Subject, 'facts' | keyof Placed> & { procedure: string },
+  subject: Pick<Subject, 'facts'> & Placed & { procedure: string },
   entries: readonly StoredEntry[],
   at = lastReceived(entries),
 ) {
@@ -81,7 +81,7 @@ export async function projectionOf(
   const record = entries.map(forCore)
   const options = {
     ...(await judgeOptions(db, project, compiled.procedure.key, record)),
-    plan: planOf(project, compiled, subject),
+    ...(await ofSubject(db, project, compiled, subject)),
   }
   return projectSubject(compiled, subject.facts, record, at, options)
 }
@@ -111,7 +111,7 @@ export async function judgeSubject(db: Knex, project: Project, subject: Subject,
   const entries = (await entriesOf(db, subject.id)).map(forCore)
   const options = {
     ...(await judgeOptions(db, project, compiled.procedure.key, entries)),
-    plan: planOf(project, compiled, subject),
+    ...(await ofSubject(db, project, compiled, subject)),
   }
   return judge(compiled, subject.facts, entries, now, options)
 }

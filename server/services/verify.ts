@@ -29,7 +29,7 @@ import { makeupOf } from './makeup'
 import { projectPlace } from './yard'
 import { projectSubject, type Projection } from '#core/judgement/projection'
 import type { CompiledProcedure } from '#core/procedure/compile'
-import { judgeOptions, planOf, type Placed } from './judging'
+import { judgeOptions, ofSubject, type Placed } from './judging'
 import { projectNcr } from './ncrs'
 import { findShift } from '../db/shifts'
 import { projectPack } from './pack-sheet'
@@ -57,7 +57,7 @@ class Reading {
     const key = `${project.id} ${compiled.procedure.key}`
     const known = this.options.get(key) ?? judgeOptions(this.db, project, compiled.procedure.key)
     this.options.set(key, known)
-    return { ...(await known), plan: planOf(project, compiled, subject) }
+    return { ...(await known), ...(await ofSubject(this.db, project, compiled, subject)) }
   }
 }
 

@@ -9,7 +9,7 @@ import { itemsByIds } from '../db/items'
 import { jointsOpened, type Joint } from '../db/joints'
 import { limitedLots } from '../db/lots'
 import { peopleOf, type Project } from '../db/projects'
-import { lotFacts, planOf } from './judging'
+import { lotFacts, ofSubject } from './judging'
 import { openingOf } from './opening'
 import { compiledProcedure } from './procedures'
 import { qualificationAt } from './qualified'
@@ -45,7 +45,8 @@ async function worksheet(db: Knex, project: Project, subject: Subject, given?: C
     subject: { type, id, title, alignment, crew, system, facts, state: stateAt(subject, Date.now()) },
     procedure: procedure?.procedure ?? null,
     schools: project.settings.schools[key] ?? {},
-    plan: procedure ? planOf(project, procedure, subject) : {},
+    plan: {},
+    ...(procedure && (await ofSubject(db, project, procedure, subject))),
     notice: project.settings.notice ?? null,
     rule: project.settings.rule,
     instruments,

@@ -9,6 +9,7 @@ import { insertJoints } from '../../db/planning'
 import { alignmentsOf } from '../../db/projects'
 import { reachesOf } from '../../db/reaches'
 import { insertPack, packsOf } from '../../db/site'
+import { refreshAfterTest } from '../after-test'
 import { noteChange } from '../changes'
 import { layReaches } from '../reaches'
 import { nameOf, type Keeper, type RowsOf } from './keeper'
@@ -132,6 +133,7 @@ export const packs: Keeper<RowsOf<typeof packList>> = {
       })
       const { number, from, to } = row
       await noteChange(trx, actor, 'plan-work', { what: 'pack', number, from, to, method: row.method.key })
+      await refreshAfterTest(trx, project, { alignment: line.id, from, to })
     }
     return []
   },

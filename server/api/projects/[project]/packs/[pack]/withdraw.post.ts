@@ -6,9 +6,9 @@ import { confirmSecret } from '../../../../../services/sessions'
 export default projectRoute(
   'POST /api/projects/:project/packs/:pack/withdraw',
   { body: withdrawal },
-  async ({ db, actor, params, body }) => {
+  async ({ db, project, actor, params, body }) => {
     await confirmSecret(db, actor.person, body.secret)
-    await withdrawPack(db, actor, params.pack!, body)
+    await withdrawPack(db, project, actor, params.pack!, body)
     return { ok: true }
   },
 )
