@@ -157,6 +157,8 @@ async function writeJoint(g: Ground, joint: string, lead: string, made: Made[], 
   return entries
 }
 
+const dayOf = (at: number) => new Date(at).toISOString().slice(0, 10)
+
 /** The tail of the line where everything happens now; counted from the last joint that is finished. */
 const scenes = [
   'accepted',
@@ -373,10 +375,11 @@ async function layNcr(g: Ground, joint: string, scene: string, lead: string) {
       db,
       people.petra!,
       id,
-      'rework',
-      'Clear the controller, scan the label again, take the new reading before connecting.',
+      {
+        ...{ disposition: 'rework', cause: 'time', due: dayOf(now - 24 * HOUR) },
+        reason: 'Clear the controller, scan the label again, take the new reading before connecting.',
+      },
       new Date(now - 23 * HOUR),
-      'time',
     )
     return
   }
@@ -385,10 +388,11 @@ async function layNcr(g: Ground, joint: string, scene: string, lead: string) {
     db,
     people.petra!,
     id,
-    'rework',
-    'Cut the end again with the guided cutter.',
+    {
+      ...{ disposition: 'rework', cause: 'preparation', due: dayOf(now + 24 * HOUR) },
+      reason: 'Cut the end again with the guided cutter.',
+    },
     new Date(now - 28 * HOUR),
-    'preparation',
   )
   await reworkNcr(
     db,

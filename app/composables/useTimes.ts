@@ -22,6 +22,9 @@ export function useTimes() {
     today: () => DateTime.now().setZone(session.zone).toISODate()!,
     /** a calendar day as it is printed, whatever the zone */
     date: (iso: string) => DateTime.fromISO(iso.slice(0, 10), { zone: 'utc' }).toFormat('d LLL yyyy'),
+    /** whether a calendar day of the project is over */
+    overdue: (iso: string, now: number) =>
+      DateTime.fromISO(iso, { zone: session.zone }).endOf('day').toMillis() < now,
     day: (ms: number | string) => at(ms).toFormat('d LLL yyyy'),
     /** "6 min", "3 h 10 min", "2 days" */
     span: (ms: number) => {

@@ -84,6 +84,8 @@ const measure = (i: TodayItem) => {
         : `in ${times.span(i.due! - now.value)}`
       : `at ${times.moment(i.due!)}`
   if (i.kind === 'test') return `at ${times.moment(i.due!)}`
+  if (i.kind === 'ncr' && i.due !== null)
+    return i.due < now.value ? `overdue for ${times.span(now.value - i.due)}` : `until ${times.day(i.due)}`
   return i.since ? `for ${times.span(now.value - i.since)}` : ''
 }
 

@@ -15,6 +15,7 @@ import * as testRuns from './migrations/013-test-runs'
 import * as shifts from './migrations/014-shifts'
 import * as withdrawal from './migrations/015-withdrawal'
 import * as devicesAlong from './migrations/016-devices-along'
+import * as dueReports from './migrations/017-due-reports'
 
 /** Migrations in order; each runs once. They only go forward. */
 const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
@@ -34,6 +35,7 @@ const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
   { name: '014-shifts', up: shifts.up },
   { name: '015-withdrawal', up: withdrawal.up },
   { name: '016-devices-along', up: devicesAlong.up },
+  { name: '017-due-reports', up: dueReports.up },
 ]
 
 /**

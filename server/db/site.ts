@@ -17,6 +17,8 @@ export interface Ncr {
   reading: string
   state: NcrState
   disposition: Disposition | null
+  /** until which day it is to be answered, as YYYY-MM-DD */
+  due: string | null
   raisedBy: string
   reworkedBy: string | null
   raisedAt: string
@@ -40,6 +42,7 @@ const ncrColumns = [
   'raised_at',
   'closed_at',
 ]
+const ncrSelect = (db: Knex) => [...ncrColumns, db.raw("DATE_FORMAT(due, '%Y-%m-%d') AS due")]
 const ncr = (r: {
   id: string
   number: string
@@ -52,6 +55,7 @@ const ncr = (r: {
   reading: string
   state: NcrState
   disposition: Disposition | null
+  due: string | null
   raised_by: string
   reworked_by: string | null
   raised_at: Date
@@ -68,6 +72,7 @@ const ncr = (r: {
   reading: r.reading,
   state: r.state,
   disposition: r.disposition,
+  due: r.due,
   raisedBy: r.raised_by,
   reworkedBy: r.reworked_by,
   raisedAt: r.raised_at.toISOString(),
@@ -80,14 +85,14 @@ export async function ncrsOf(
   filter: { crew?: string | null; subjects?: string[] } = {},
 ): Promise<Ncr[]> {
   if (filter.subjects && filter.subjects.length === 0) return []
-  const query = db('ncrs').select(ncrColumns).where({ project }).orderByRaw("state = 'closed', raised_at")
+  const query = db('ncrs').select(ncrSelect(db)).where({ project }).orderByRaw("state = 'closed', raised_at")
   if (filter.crew) void query.where({ crew: filter.crew })
   if (filter.subjects) void query.whereIn('subject', filter.subjects)
   return (await query).map(ncr)
 }
 
 export async function findNcr(db: Knex, project: string, id: string): Promise<Ncr | null> {
-  const row = await db('ncrs').select(ncrColumns).where({ project, id }).first()
+  const row = await db('ncrs').select(ncrSelect(db)).where({ project, id }).first()
   return row ? ncr(row) : null
 }
 
@@ -103,7 +108,7 @@ export async function nextNcrNumber(trx: Knex, project: string): Promise<string>
 export const insertNcr = async (
   db: Knex,
   project: string,
-  n: Omit<Ncr, 'closedAt' | 'reworkedBy' | 'disposition' | 'state'>,
+  n: Omit<Ncr, 'closedAt' | 'reworkedBy' | 'disposition' | 'due' | 'state'>,
 ): Promise<void> =>
   void (await db('ncrs').insert({
     id: n.id,
@@ -124,6 +129,7 @@ export const insertNcr = async (
 export interface NcrProjection {
   state: NcrState
   disposition: Disposition | null
+  due: string | null
   reworkedBy: string | null
   closedAt: Date | null
 }
@@ -131,7 +137,10 @@ export interface NcrProjection {
 export const saveNcr = async (db: Knex, id: string, p: NcrProjection): Promise<void> =>
   void (await db('ncrs')
     .where({ id })
-    .update({ state: p.state, disposition: p.disposition, reworked_by: p.reworkedBy, closed_at: p.closedAt }))
+    .update({
+      ...{ state: p.state, disposition: p.disposition, due: p.due },
+      ...{ reworked_by: p.reworkedBy, closed_at: p.closedAt },
+    }))
 
 export type PackState = 'planned' | 'running' | 'evaluated' | 'signed' | 'failed' | 'withdrawn'
 

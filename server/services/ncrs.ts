@@ -2,6 +2,7 @@ import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
 import { LOOKED_BACK, type Cause } from '#core/ncr/causes'
 import { Problem } from '#core/problem'
+import { isDay } from '#core/quantity/day'
 import { standing } from '#core/judgement/standing'
 import { checkVerification } from '#core/judgement/duties'
 import { draftOfTest } from '#core/pressure/draft'
@@ -27,10 +28,13 @@ import { findSubject, isWorked, judgeSubject, refreshSubject, type WorkedSubject
 
 /** The state of a report from its entries. */
 export function projectNcr(entries: StoredEntry[]): NcrProjection {
-  const out: NcrProjection = { state: 'open', disposition: null, reworkedBy: null, closedAt: null }
+  const out: NcrProjection = { state: 'open', disposition: null, due: null, reworkedBy: null, closedAt: null }
   for (const e of standing(entries.map(forCore))) {
     if (e.kind === 'disposition')
-      Object.assign(out, { state: 'disposed', disposition: e.payload.disposition, reworkedBy: null })
+      Object.assign(out, {
+        ...{ state: 'disposed', disposition: e.payload.disposition, reworkedBy: null },
+        due: typeof e.payload.due === 'string' ? e.payload.due : null,
+      })
     if (e.kind === 'rework') Object.assign(out, { state: 'reworked', reworkedBy: e.person })
     if (e.kind === 'verification')
       Object.assign(
@@ -173,22 +177,22 @@ async function append(
   await saveNcr(trx, ncr.id, projectNcr(entries))
 }
 
-/** The engineer decides what happens. */
+/** The engineer decides what happens, and until when. */
 export async function disposeNcr(
   db: Knex,
   actor: Actor,
   id: string,
-  disposition: Disposition,
-  reason: string,
+  said: { disposition: Disposition; reason: string; cause?: Cause; due?: string | null },
   now = new Date(),
-  cause?: Cause,
 ): Promise<void> {
   const role = actingRole(actor, 'dispose-ncr')
+  const { disposition, reason, cause, due } = said
+  if (due && !isDay(due)) throw new Problem('not-a-date', 'Say until which day.', 'due')
   const ncr = await visibleNcr(db, actor, id)
   const entry: NewEntry = {
     id: uuidv7(),
     kind: 'disposition',
-    payload: { disposition, reason, ...(cause ? { cause } : {}) },
+    payload: { disposition, reason, ...(cause ? { cause } : {}), ...(due ? { due } : {}) },
     recordedAt: now,
     receivedAt: now,
   }

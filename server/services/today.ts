@@ -1,6 +1,7 @@
 import { wordedIn } from '#core/quantity/site-units'
 import { showStretch } from '#core/quantity/show'
 import type { Knex } from 'knex'
+import { DateTime } from 'luxon'
 import { standing } from '#core/judgement/standing'
 import { WITNESS } from '#core/pressure/ready'
 import { shelfEnd } from '#core/lots/shelf-life'
@@ -159,7 +160,7 @@ export async function today(
           reworked: 'Rework waits to be verified',
         }[n.state as 'open'],
         since: Date.parse(n.raisedAt),
-        due: null,
+        due: n.due === null || n.state === 'reworked' ? null : endOfDay(n.due, project.zone),
       })
   if (!actor.crew) {
     const endOfDay = now + 16 * HOUR
@@ -197,6 +198,8 @@ export async function today(
   const seen = comesToSee(actor) ? items.filter((i) => toSee.has(i.kind)) : items
   return seen.sort((a, b) => urgency(a, now) - urgency(b, now))
 }
+
+const endOfDay = (day: string, zone: string) => DateTime.fromISO(day, { zone }).endOf('day').toMillis()
 
 /** Tests that somebody was invited to see, as long as nobody has come. */
 async function invitedTests(db: Knex, project: Project, packs: readonly Pack[], now: number) {
@@ -281,8 +284,9 @@ function urgency(item: TodayItem, now: number): number {
     round: 7,
     lot: 8,
   }
+  const overdue = item.kind === 'ncr' && item.due !== null && item.due < now
   const within = ['coming', 'invitation', 'clock', 'test', 'round', 'lot'].includes(item.kind)
     ? (item.due ?? now)
     : (item.since ?? now)
-  return order[item.kind] * 1e14 + within
+  return (overdue ? order.action : order[item.kind]) * 1e14 + within
 }

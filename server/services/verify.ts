@@ -236,6 +236,7 @@ async function projectionPairs(
     return [
       ['state', ncr?.state, rebuilt.state],
       ['disposition', ncr?.disposition, rebuilt.disposition],
+      ['due', ncr?.due, rebuilt.due],
       ['reworkedBy', ncr?.reworkedBy, rebuilt.reworkedBy],
     ]
   }

@@ -2,6 +2,7 @@ import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
 import type { Counted } from '../../core/ncr/analysis'
+import type { TodayItem } from '../../server/services/today'
 import { base, Client } from './client'
 import { demoPin } from '../../demo/people'
 import { asApplication } from './connect'
@@ -34,6 +35,33 @@ describe('what reports come to', () => {
   })
   it('of a crew lead they are those of the own crew', async () => {
     expect(new Set((await counts('tam')).map((r) => r.crew))).toEqual(new Set(['Crew North']))
+  })
+})
+
+describe('a report', () => {
+  it('is to be answered until a day, which is on Today and in the record', async () => {
+    const joint = await freshJoint(db, 'GS-17')
+    await reject(clients.ines, joint)
+    const id = uuidv7()
+    const raise = { id, subjectType: 'joint', subject: joint, step: REJECTED, photo: null }
+    expect((await clients.ines.post(`${base}/ncrs`, raise)).status).toBe(200)
+    const at = `${base}/ncrs/${id}`
+    const decide = (due: string | null) =>
+      clients.petra.post(`${at}/disposition`, {
+        ...{ disposition: 'rework', reason: 'Cut it again.', secret: '2468', due },
+      })
+    expect((await decide('soon')).problem?.field).toBe('due')
+    expect((await decide('2026-02-31')).problem?.field).toBe('due')
+    const shown = async () => {
+      const sheet = (await clients.petra.get(at)).body as { ncr: { due: string | null } }
+      const items = (await clients.petra.get(`${base}/today`)).body as TodayItem[]
+      return [sheet.ncr.due, items.find((i) => i.subject === id)?.due ?? null]
+    }
+    expect((await decide('2026-03-04')).status).toBe(200)
+    // The day ends where the project is.
+    expect(await shown()).toEqual(['2026-03-04', Date.parse('2026-03-04T23:59:59.999Z')])
+    expect((await decide(null)).status).toBe(200)
+    expect(await shown()).toEqual([null, null])
   })
 })
 

@@ -32,8 +32,11 @@ const photos = computed(() =>
 
 const disposition = ref('rework')
 const cause = ref<Cause | ''>('')
+const due = ref('')
 const ordinal = (n: number) => ['', 'First', 'Second', 'Third', 'Fourth', 'Fifth'][n] ?? `${n}th`
 const disposeOpen = ref(false)
+const now = useNow(60_000)
+const overdue = computed(() => ncr.value.due !== null && times.overdue(ncr.value.due, now.value))
 const verifyOpen = ref(false)
 const accepted = ref(true)
 const text = ref('')
@@ -45,7 +48,8 @@ const say = (e: Sheet['entries'][number]): string => {
   if (e.kind === 'raise') return `${String(p.criterion)} – found ${String(p.reading)}`
   if (e.kind === 'disposition') {
     const why = p.cause ? ` Cause: ${causeWords[p.cause as Cause].toLowerCase()}.` : ''
-    return `${dispositionWords[String(p.disposition)]}: ${String(p.reason)}${why}`
+    const until = p.due ? ` Until ${times.date(String(p.due))}.` : ''
+    return `${dispositionWords[String(p.disposition)]}: ${String(p.reason)}${why}${until}`
   }
   if (e.kind === 'action')
     return `${String(p.text)} (${data.value!.people[String(p.owner)] ?? ''}, until ${times.date(String(p.due))})`
@@ -57,6 +61,7 @@ async function dispose(secret: string, reason: string) {
     body: {
       ...{ disposition: disposition.value, reason, secret },
       ...(cause.value ? { cause: cause.value } : {}),
+      ...(due.value ? { due: due.value } : {}),
     },
   })
   await load()
@@ -187,6 +192,7 @@ function ask(conforms: boolean) {
               >
                 <ElOption v-for="(w, c) in causeWords" :key="c" :value="c" :label="w" /></ElSelect
             ></label>
+            <DayField v-model="due" label="To be done until" />
             <ElButton type="primary" size="large" @click="disposeOpen = true"
               >Decide: {{ dispositionWords[disposition] }}</ElButton
             >
@@ -195,6 +201,11 @@ function ask(conforms: boolean) {
         </template>
         <template v-if="ncr.state === 'disposed'">
           <h2>{{ dispositionWords[ncr.disposition!] }}</h2>
+          <p v-if="ncr.due" :class="{ late: overdue }">
+            To be done until <strong>{{ times.date(ncr.due) }}</strong><template v-if="overdue"
+              >: overdue</template
+            >.
+          </p>
           <template v-if="session.can('answer-ncr')">
             <p class="muted">Do the work, take the new reading at the step, then say here what was done.</p>
             <label>What was done<ElInput v-model="text" type="textarea" :rows="4" maxlength="2000" /></label>
@@ -257,6 +268,9 @@ function ask(conforms: boolean) {
 </template>
 
 <style scoped>
+.late {
+  color: var(--rejected);
+}
 .print {
   align-self: flex-start;
   min-height: 44px;

@@ -52,7 +52,15 @@ const waitsFor: Record<string, string> = {
           >
           <span>{{ n.place }}</span>
           <span class="muted small">{{ n.criterion }} – found {{ n.reading }}</span>
-          <span v-if="n.disposition" class="small">{{ dispositionWords[n.disposition] }}</span>
+          <span v-if="n.disposition" class="small"
+            >{{ dispositionWords[n.disposition]
+            }}<template v-if="n.state === 'disposed' && n.due"
+              >,
+              <span :class="{ late: times.overdue(n.due, now) }"
+                >{{ times.overdue(n.due, now) ? 'overdue since' : 'until' }} {{ times.date(n.due) }}</span
+              ></template
+            ></span
+          >
         </NuxtLink>
       </section>
     </div>
@@ -60,6 +68,10 @@ const waitsFor: Record<string, string> = {
 </template>
 
 <style scoped>
+.late {
+  color: var(--rejected);
+  font-weight: 600;
+}
 .columns {
   display: grid;
   grid-template-columns: repeat(4, minmax(0, 1fr));

@@ -12,14 +12,16 @@ const body = yup.object({
     .required(),
   cause: yup.string().oneOf(causes),
   reason: yup.string().trim().min(1).max(2000).required(),
+  due: yup.string().max(10).nullable().default(null),
 })
 
 export default projectRoute(
   'POST /api/projects/:project/ncrs/:ncr/disposition',
   { body },
   async ({ db, actor, params, body }) => {
-    await confirmSecret(db, actor.person, body.secret)
-    await disposeNcr(db, actor, params.ncr!, body.disposition, body.reason, new Date(), body.cause)
+    const { secret, ...said } = body
+    await confirmSecret(db, actor.person, secret)
+    await disposeNcr(db, actor, params.ncr!, said)
     return { ok: true }
   },
 )
