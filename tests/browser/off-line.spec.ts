@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync, lstatSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Page } from '@playwright/test'
+import { DateTime } from 'luxon'
 import { stateWords } from '../../app/words'
 import { demoPin } from '../../demo/people'
 import { loadSystem, type SampleAnswer, type System } from '../../demo/system-records'
@@ -263,7 +264,13 @@ async function answerAs(page: Page, system: System, answer: SampleAnswer) {
   await expect(heading(page, made.title)).toBeVisible()
   if (answer.release) await page.getByRole('button', { name: 'Everything is ready: request release' }).click()
   else if (answer.values) await read(page, made.title, answer.values)
-  else if (answer.choice !== undefined && made.check.kind === 'choice') {
+  else if (answer.lot && made.check.kind === 'lot') {
+    await page.getByLabel(made.check.question).fill(answer.lot.lot)
+    const made200DaysAgo = DateTime.now().minus({ days: 200 }).toFormat('d LLL yyyy')
+    await page.getByLabel('Production date').fill(made200DaysAgo)
+    await page.getByLabel('Production date').press('Enter')
+    await page.getByRole('button', { name: 'Record', exact: true }).first().click()
+  } else if (answer.choice !== undefined && made.check.kind === 'choice') {
     const { title } = made.check.choices.find((c) => c.key === answer.choice)!
     await page.getByRole('button', { name: title, exact: true }).click()
   } else await page.getByRole('button', { name: 'Yes', exact: true }).click()

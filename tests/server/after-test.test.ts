@@ -3,6 +3,8 @@ import { uuidv7 } from 'uuidv7'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
 import { findJoint } from '../../server/db/joints'
 import { findProject, type Project } from '../../server/db/projects'
+import { savePack } from '../../server/db/site'
+import { projectPack } from '../../server/services/pack-sheet'
 import { refreshAfterTest } from '../../server/services/after-test'
 import { appendEntries, type Actor } from '../../server/services/record'
 import { verifyRecord } from '../../server/services/verify'
@@ -73,7 +75,8 @@ describe('what waits for a pressure test', () => {
         recordedAt: new Date(),
       }
       await db.transaction(async (trx) => {
-        await appendEntries(trx, await actor(), 'inspector', 'pack', pack, [entry])
+        const { entries } = await appendEntries(trx, await actor(), 'inspector', 'pack', pack, [entry])
+        await savePack(trx, pack, projectPack(entries))
         await refreshAfterTest(trx, project, section)
       })
       return entry.recordedAt.getTime()
