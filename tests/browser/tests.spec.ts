@@ -144,7 +144,7 @@ test('a test from its ready list on, by touch on a phone and by keys: the witnes
   await ready(petra, 'Witness told in time')
     .getByRole('button', { name: 'Invite', exact: true })
     .press('Enter')
-  await expect(ready(petra, 'Witness told in time')).toContainText('has not answered. Told')
+  await expect(ready(petra, 'Witness told in time')).toContainText('has not answered.')
 
   const hale = await person(browser, 'hale')
   await hale.getByRole('link', { name: /TP-93 Pressure test/ }).click()

@@ -47,7 +47,7 @@ const paths: Record<string, string> = { joint: '/joints/', ncr: '/ncrs/', reach:
       />
       <span class="grow"
         ><strong>{{ r.title }}</strong
-        ><br /><span class="small muted">{{ r.sentence }}</span
+        ><br /><span v-if="!(r.key === WITNESS && open)" class="small muted">{{ r.sentence }}</span
         ><span v-if="r.state === 'open' && r.evidence.length > 0" class="evidence"
           ><NuxtLink
             v-for="e in r.evidence.filter((x) => paths[x.type])"
@@ -55,15 +55,7 @@ const paths: Record<string, string> = { joint: '/joints/', ncr: '/ncrs/', reach:
             :to="paths[e.type] + e.id"
             >{{ e.label }}</NuxtLink
           ></span
-        ><WitnessPoint
-          v-if="r.key === WITNESS && open"
-          class="who"
-          :witness="witness"
-          :people="people"
-          :now="now"
-          :may-record="mayConfirm"
-          :may-answer="session.can('answer-invitation')"
-          @say="(kind, payload) => $emit('witness', kind, payload)" /><a
+        ><a
           v-if="r.photo"
           :href="`/api/${session.base}/files/${r.photo}`"
           target="_blank"
@@ -74,6 +66,7 @@ const paths: Record<string, string> = { joint: '/joints/', ncr: '/ncrs/', reach:
       <span v-if="r.confirmable && r.state === 'open' && mayConfirm" class="acts">
         <ElButton size="large" :disabled="busy" @click="$emit('confirm', r.key, null)">Confirm</ElButton>
         <ElButton
+          v-if="r.key !== WITNESS"
           size="large"
           :disabled="busy"
           :aria-label="`Confirm with a photo: ${r.title}`"
@@ -82,6 +75,16 @@ const paths: Record<string, string> = { joint: '/joints/', ncr: '/ncrs/', reach:
           ><IconCamera aria-hidden="true"
         /></ElButton>
       </span>
+      <WitnessPoint
+        v-if="r.key === WITNESS && open"
+        class="who"
+        :witness="witness"
+        :people="people"
+        :now="now"
+        :may-record="mayConfirm"
+        :may-answer="session.can('answer-invitation')"
+        @say="(kind, payload) => $emit('witness', kind, payload)"
+      />
     </li>
   </ul>
   <input
@@ -104,13 +107,17 @@ const paths: Record<string, string> = { joint: '/joints/', ncr: '/ncrs/', reach:
 }
 li {
   display: flex;
-  gap: 12px;
+  flex-wrap: wrap;
+  gap: 10px 12px;
   align-items: flex-start;
   padding: 9px 0;
   border-top: 1px solid var(--hair);
 }
 .glyph {
   margin-top: 3px;
+}
+li > .grow {
+  flex: 1 1 180px;
 }
 .evidence {
   display: flex;
@@ -125,7 +132,7 @@ li {
   margin: 0;
 }
 .who {
-  margin-top: 10px;
+  flex: 1 0 100%;
 }
 .picture img {
   display: block;
