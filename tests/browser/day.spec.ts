@@ -1,23 +1,9 @@
-import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
 import { address, choose, heading, person, step, view } from './people'
+import { sound } from './sound'
 import { expect, test } from './test'
 
 /** What each day asks of whom: the round, the crews, the plan, the witness, the tests. */
-const sound = async (page: Page) => {
-  // Colours are looked at as they stay, not while they change.
-  await page.evaluate(() =>
-    Promise.all(
-      document
-        .getAnimations()
-        .filter((a) => Number.isFinite(Number(a.effect?.getComputedTiming().endTime)))
-        .map((a) => a.finished.catch(() => null)),
-    ),
-  )
-  const { violations } = await new AxeBuilder({ page }).analyze()
-  expect(violations.map((v) => `${v.id}: ${v.nodes[0]?.target.join(' ')}`)).toEqual([])
-}
-
 test('the round says where to go first, goes elsewhere when asked, and begins again where I am', async ({
   browser,
 }) => {

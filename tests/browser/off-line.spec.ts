@@ -8,6 +8,7 @@ import { loadSystem, type SampleAnswer, type System } from '../../demo/system-re
 import { dot } from '../server/picture'
 import { Device } from './device'
 import { address, atStep, choose, heading, person, read, step, toJoint, view } from './people'
+import { sound } from './sound'
 import { expect, test } from './test'
 
 const bar = (page: Page) => page.getByRole('status').filter({ hasText: /No signal|wait/ })
@@ -180,6 +181,7 @@ test('without a signal a joint is opened, a fault reported and a hold released o
 
     await toJoint(page, 'RM-246')
     await expect(heading(page, 'Open joint RM-246')).toBeVisible()
+    await sound(page)
     for (const [place, nth] of [
       ['Upstream pipe', 0],
       ['Downstream pipe', 1],
@@ -201,6 +203,8 @@ test('without a signal a joint is opened, a fault reported and a hold released o
     await atStep(page, 'RM-234', 'Hold before fusion')
     await page.getByRole('button', { name: 'An inspector releases here' }).click()
     const dialog = page.getByRole('dialog', { name: 'Release on this device' })
+    await expect(dialog).toBeVisible()
+    await sound(page)
     await dialog.getByRole('combobox', { name: 'Who releases' }).press('Enter')
     await page.getByRole('option', { name: 'Ines' }).click()
     await dialog.getByLabel('Your PIN').fill(demoPin)
