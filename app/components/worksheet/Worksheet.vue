@@ -2,7 +2,6 @@
 import { showMetres, showStretch } from '#core/quantity/show'
 import { useSession } from '~/stores/session'
 import { definitionOf } from '#core/checks/registry'
-import { sameAtOtherEnd, seenTogether } from '#core/procedure/together'
 import type { AtWork } from '~/composables/useWorksheet'
 import type { Answer } from '~/checks/form'
 import type WorkBar from './WorkBar.vue'
@@ -108,30 +107,7 @@ const { drafts, busy, againOpen, answer, answerAgain } = useAnswering({
   },
   back: replaceStep,
 })
-/** plain questions before and after the one at hand that are seen with it */
-const together = computed(() => {
-  const byKey = new Map(judgement.value?.steps.map((s) => [s.key, s]))
-  const applies = (key: string) => byKey.get(key)?.state !== 'not-applicable'
-  const keys = compiled.value && current.value ? seenTogether(compiled.value, current.value, applies) : []
-  const rows = keys.map((key) => ({
-    step: compiled.value!.steps[compiled.value!.stepIndex.get(key)!]!.step,
-    judged: byKey.get(key)!,
-  }))
-  const at = keys.indexOf(current.value ?? '')
-  return { before: rows.slice(0, Math.max(0, at)), after: rows.slice(at + 1) }
-})
-/** what is answered by looking is answered for both ends at once, until the person goes end by end again */
-const both = ref(false)
-/** the same step at the other end, where it is still open */
-const otherEnd = computed(() => {
-  const key = compiled.value && current.value ? sameAtOtherEnd(compiled.value, current.value) : null
-  const there = judgement.value?.steps.find((s) => s.key === key)
-  return there && there.entry === null && there.state !== 'not-applicable' ? there.key : null
-})
-const atBothEnds = (answers: Answer[]): Answer[] =>
-  both.value && otherEnd.value
-    ? [...answers, ...answers.map((a) => ({ ...a, step: otherEnd.value! }))]
-    : answers
+const { together, both, otherEnd, atBothEnds } = useTogether(props.work, current)
 /** Answers one of them: it becomes the step at hand, so that an exception opens below its line. */
 function answerOf(key: string, said: 'yes' | 'no') {
   replaceStep(key)
