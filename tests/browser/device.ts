@@ -52,6 +52,29 @@ export class Device {
     await this.page.getByLabel('PIN').fill(pin)
     await this.page.getByRole('button', { name: 'Open', exact: true }).click()
   }
+  /** Starts, takes the work along, and goes where there is no signal; the work is opened by the PIN there. */
+  async goAway(name: string): Promise<Page> {
+    const page = await this.start()
+    await this.signIn(name)
+    await this.takeAlong()
+    await this.context.setOffline(true)
+    await page.reload()
+    await this.unlock()
+    return page
+  }
+  /** A signal again: everything goes out. A session that did not survive is begun anew. */
+  async comeBack(name: string) {
+    await this.context.setOffline(false)
+    // The cookie of a session had not been written when the battery went.
+    const sign = this.page.getByRole('button', { name: 'Sign in to send it' })
+    const sent = this.page.getByText('All sent')
+    await sign.or(sent).waitFor()
+    if (await sign.isVisible()) {
+      await sign.click()
+      await this.signIn(name)
+    }
+    await sent.waitFor()
+  }
   /** As when the battery goes. */
   async kill() {
     const closed = this.context.waitForEvent('close')

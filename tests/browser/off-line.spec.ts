@@ -56,16 +56,7 @@ test('a crew lead works without a signal, the browser is killed, and everything 
     await answered(page, 'Protected')
     const joint = page.url().match(/joints\/([\w-]+)/)![1]!
 
-    await device.context.setOffline(false)
-    // The session did not survive: its cookie had not been written when the battery went.
-    const sign = page.getByRole('button', { name: 'Sign in to send it' })
-    const sent = page.getByText('All sent')
-    await expect(sign.or(sent)).toBeVisible()
-    if (await sign.isVisible()) {
-      await sign.click()
-      await device.signIn('sorrel')
-    }
-    await expect(sent).toBeVisible()
+    await device.comeBack('sorrel')
     await expect(bar(page)).toHaveCount(0)
     const sheet = await page.evaluate(
       (path) => fetch(path).then((r) => r.json()),
@@ -172,12 +163,7 @@ test('without a signal a joint is opened, a fault reported and a hold released o
 }) => {
   const device = new Device()
   try {
-    let page = await device.start()
-    await device.signIn('tam')
-    await device.takeAlong()
-    await device.context.setOffline(true)
-    await page.reload()
-    await device.unlock()
+    let page = await device.goAway('tam')
 
     await toJoint(page, 'RM-246')
     await expect(heading(page, 'Open joint RM-246')).toBeVisible()
@@ -238,15 +224,7 @@ test('without a signal a joint is opened, a fault reported and a hold released o
     await atStep(page, 'RM-246', 'Tools laid out')
     await expect(page.getByText('The report waits on this device for a signal.')).toBeVisible()
 
-    await device.context.setOffline(false)
-    const sign = page.getByRole('button', { name: 'Sign in to send it' })
-    const sent = page.getByText('All sent')
-    await expect(sign.or(sent)).toBeVisible()
-    if (await sign.isVisible()) {
-      await sign.click()
-      await device.signIn('tam')
-    }
-    await expect(sent).toBeVisible()
+    await device.comeBack('tam')
     await expect(bar(page)).toHaveCount(0)
     await expect(page.getByText('refused:')).toHaveCount(0)
     const ines = await person(browser, 'ines')
@@ -292,12 +270,7 @@ test('three joints of different systems are worked to their hold without a signa
 }) => {
   const device = new Device()
   try {
-    let page = await device.start()
-    await device.signIn('milo')
-    await device.takeAlong()
-    await device.context.setOffline(true)
-    await page.reload()
-    await device.unlock()
+    let page = await device.goAway('milo')
     let recorded = 0
     for (const [number, key] of [
       ['TC-04', 'bolted-coupling'],
@@ -333,15 +306,7 @@ test('three joints of different systems are worked to their hold without a signa
     await device.unlock()
     await expect(bar(page)).toContainText(`${recorded + 1} entries wait with 3 photos since`)
 
-    await device.context.setOffline(false)
-    const sign = page.getByRole('button', { name: 'Sign in to send it' })
-    const sent = page.getByText('All sent')
-    await expect(sign.or(sent)).toBeVisible()
-    if (await sign.isVisible()) {
-      await sign.click()
-      await device.signIn('milo')
-    }
-    await expect(sent).toBeVisible()
+    await device.comeBack('milo')
     await expect(page.getByText('refused:')).toHaveCount(0)
     const ines = await person(browser, 'ines')
     for (const number of ['TC-04', 'WL-06', 'WL-12']) {
