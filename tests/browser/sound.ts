@@ -1,8 +1,8 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, type Page } from '@playwright/test'
 
-/** Nothing on the page keeps anybody out. */
-export const sound = async (page: Page) => {
+/** Nothing on the page, or in a part of it, keeps anybody out. */
+export const sound = async (page: Page, part = 'html') => {
   // Colours are looked at as they stay, not while they change.
   await page.evaluate(() =>
     Promise.all(
@@ -12,6 +12,6 @@ export const sound = async (page: Page) => {
         .map((a) => a.finished.catch(() => null)),
     ),
   )
-  const { violations } = await new AxeBuilder({ page }).analyze()
+  const { violations } = await new AxeBuilder({ page }).include(part).analyze()
   expect(violations.map((v) => `${v.id}: ${v.nodes[0]?.target.join(' ')}`)).toEqual([])
 }
