@@ -12,6 +12,8 @@ export const sound = async (page: Page, part = 'html') => {
         .map((a) => a.finished.catch(() => null)),
     ),
   )
-  const { violations } = await new AxeBuilder({ page }).include(part).analyze()
+  // The head of a dialog is a header element, which by itself is none of the page.
+  const not = part === 'html' ? [] : ['landmark-no-duplicate-banner']
+  const { violations } = await new AxeBuilder({ page }).include(part).disableRules(not).analyze()
   expect(violations.map((v) => `${v.id}: ${v.nodes[0]?.target.join(' ')}`)).toEqual([])
 }
