@@ -229,7 +229,7 @@ export interface PackProjection {
 }
 
 /**
- * When a test over a station was accepted first, ms; null where tests are planned there and none is
+ * When a test by one of these methods over a station was accepted first, ms; null where tests are planned there and none is
  * accepted, undefined where none is planned.
  */
 export async function testedOver(
@@ -237,9 +237,11 @@ export async function testedOver(
   project: string,
   alignment: string,
   station: number,
+  methods: readonly string[],
 ): Promise<number | null | undefined> {
   const packs = await db('packs')
     .where({ project, alignment })
+    .whereIn('method', methods)
     .whereNot({ state: 'withdrawn' })
     .where('from_station', '<=', station)
     .where('to_station', '>=', station)

@@ -2,6 +2,7 @@ import type { Knex } from 'knex'
 import { DateTime } from 'luxon'
 import { instrumentFacts } from '#core/checks/instruments'
 import type { JudgeOptions } from '#core/judgement/types'
+import { sectionMethods } from '#core/pressure/methods/registry'
 import { pointsFor } from '#core/plan/points'
 import type { CompiledProcedure } from '#core/procedure/compile'
 import type { InterventionPoint } from '#core/procedure/types'
@@ -74,7 +75,7 @@ async function testedAt(
   { alignment, station }: Placed,
 ): Promise<number | null | undefined> {
   if (station === undefined || !steps.some((s) => s.afterTest)) return undefined
-  return testedOver(db, project, alignment, station)
+  return testedOver(db, project, alignment, station, sectionMethods)
 }
 
 /**

@@ -1,4 +1,5 @@
 import { createDecipheriv, createECDH, hkdfSync } from 'node:crypto'
+import { siteSecret } from './secrets'
 
 /**
  * A PIN typed where there is no signal, on a device that is not its owner's: it waits there sealed for this
@@ -16,11 +17,8 @@ const TAG = 16
 
 /** The server's own key of this use, the same at every start. */
 function ownKey() {
-  const secret = process.env.VET_LINE_SECRET
-  if (!secret || secret.length < 32)
-    throw new Error('VET_LINE_SECRET is not set: start Vet Line with ./vet-line.')
   const key = createECDH('prime256v1')
-  key.setPrivateKey(Buffer.from(hkdfSync('sha256', secret, '', INFO, 32)))
+  key.setPrivateKey(Buffer.from(hkdfSync('sha256', siteSecret(), '', INFO, 32)))
   return key
 }
 

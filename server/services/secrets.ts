@@ -28,3 +28,11 @@ export async function secretMatches(secret: string, hash: string | null): Promis
   const found = await derive(secret, Buffer.from(salt, 'base64'))
   return found.length === wanted.length && timingSafeEqual(found, wanted)
 }
+
+/** What everything that this site signs or seals is derived from. */
+export function siteSecret(): string {
+  const secret = process.env.VET_LINE_SECRET
+  if (!secret || secret.length < 32)
+    throw new Error('VET_LINE_SECRET is not set: start Vet Line with ./vet-line.')
+  return secret
+}

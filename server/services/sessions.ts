@@ -18,7 +18,7 @@ import {
 } from '../db/sessions'
 import { guarded } from './guarding'
 import { digestOf } from './record'
-import { secretMatches } from './secrets'
+import { secretMatches, siteSecret } from './secrets'
 
 const HOUR = 3_600_000
 /** A session ends when nothing was heard of it for a shift, or after some days whatever happens. */
@@ -157,34 +157,34 @@ export async function signIn(
   return found
 }
 
-/** A sign-off asks again who it is: PIN or password. */
-export async function confirmSecret(db: Knex, person: string, secret: string): Promise<void> {
+/** Asks again who it is, with what one of the hashes of a person is of. */
+async function confirm(
+  db: Knex,
+  person: string,
+  secret: string,
+  { hashes, sentence }: { hashes: (row: PersonRow) => (string | null)[]; sentence: string },
+): Promise<void> {
   const right = await guarded(db, [{ name: `confirm ${person}`, patience: patience.confirm }], async () => {
     const row = await findPerson(db, { id: person })
-    return row?.active &&
-      ((await secretMatches(secret, row.pin_hash)) || (await secretMatches(secret, row.password_hash)))
-      ? row
-      : null
+    if (!row?.active) return null
+    for (const hash of hashes(row)) if (await secretMatches(secret, hash)) return row
+    return null
   })
-  if (!right) throw new Problem('bad-secret', 'PIN or password is not right.', 'secret')
+  if (!right) throw new Problem('bad-secret', sentence, 'secret')
 }
+
+/** A sign-off asks again who it is: PIN or password. */
+export const confirmSecret = (db: Knex, person: string, secret: string): Promise<void> =>
+  confirm(db, person, secret, {
+    hashes: (row) => [row.pin_hash, row.password_hash],
+    sentence: 'PIN or password is not right.',
+  })
 
 /** As `confirmSecret`, of a PIN alone: a password is not typed on somebody else's device. */
-export async function confirmPin(db: Knex, person: string, pin: string): Promise<void> {
-  const right = await guarded(db, [{ name: `confirm ${person}`, patience: patience.confirm }], async () => {
-    const row = await findPerson(db, { id: person })
-    return row?.active && (await secretMatches(pin, row.pin_hash)) ? row : null
-  })
-  if (!right) throw new Problem('bad-secret', 'The PIN is not right.', 'secret')
-}
+export const confirmPin = (db: Knex, person: string, pin: string): Promise<void> =>
+  confirm(db, person, pin, { hashes: (row) => [row.pin_hash], sentence: 'The PIN is not right.' })
 
-const serverSecret = () => {
-  const secret = process.env.VET_LINE_SECRET
-  if (!secret || secret.length < 32)
-    throw new Error('VET_LINE_SECRET is not set: start Vet Line with ./vet-line.')
-  return secret
-}
-const sign = (text: string) => createHmac('sha256', serverSecret()).update(text).digest('base64url')
+const sign = (text: string) => createHmac('sha256', siteSecret()).update(text).digest('base64url')
 const matches = (text: string, mac: string) => {
   const [a, b] = [Buffer.from(sign(text)), Buffer.from(mac)]
   return a.length === b.length && timingSafeEqual(a, b)

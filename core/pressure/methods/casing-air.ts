@@ -9,6 +9,7 @@ export const casingAir = defineTestMethod({
   title: 'Casing under air',
   materials: [],
   air: true,
+  part: true,
   parameters: {
     pressure: withDefault(positive('pressure', 'kPa'), 20e3),
     duration: withDefault(positive('time', 'min'), 120),

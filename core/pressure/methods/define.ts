@@ -72,6 +72,8 @@ export interface TestMethod<I extends Inputs = Inputs> {
   readonly materials: readonly string[]
   /** it is filled with air, not with water */
   readonly air?: boolean
+  /** it tests a part – a casing, one joint, a hose, a manhole – and not the section that it lies in */
+  readonly part?: boolean
   readonly parameters: I
   /** titles and reasons of parameters, for the form */
   readonly words: Readonly<Record<string, { title: string; why: string }>>

@@ -8,6 +8,7 @@ export const hoseProof = defineTestMethod({
   key: 'hose-proof',
   title: 'Hose proof',
   materials: ['hose'],
+  part: true,
   parameters: {
     workingPressure: positive('pressure', 'kPa'),
     factor: withDefault(positive('ratio'), 1.5),

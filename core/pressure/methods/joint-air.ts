@@ -9,6 +9,7 @@ export const jointAir = defineTestMethod({
   title: 'One joint under air',
   materials: [],
   air: true,
+  part: true,
   parameters: {
     start: withDefault(positive('pressure', 'kPa'), 24e3),
     drop: withDefault(positive('pressure', 'kPa'), 7e3),

@@ -28,6 +28,9 @@ const methods = [
 
 export const testMethods: ReadonlyMap<string, TestMethod> = new Map(methods.map((m) => [m.key, m]))
 
+/** Keys of the methods that test a whole section: what waits for the pressure test waits for one of them. */
+export const sectionMethods: readonly string[] = methods.filter((m) => !m.part).map((m) => m.key)
+
 /** @throws Problem naming `method` */
 export function findTestMethod(key: unknown): TestMethod {
   const found = typeof key === 'string' ? testMethods.get(key) : undefined

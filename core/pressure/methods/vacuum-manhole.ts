@@ -9,6 +9,7 @@ export const vacuumManhole = defineTestMethod({
   title: 'Manhole under vacuum',
   materials: [],
   air: true,
+  part: true,
   parameters: {
     diameter: positive('length', 'mm'),
     depth: positive('length'),

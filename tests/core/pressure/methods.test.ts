@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { evaluateTest, readRequest, type TestResult } from '../../../core/pressure/evaluate'
-import { fitsMaterial, findTestMethod, testMethods } from '../../../core/pressure/methods/registry'
+import { fitsMaterial, findTestMethod, sectionMethods, testMethods } from '../../../core/pressure/methods/registry'
 import { describeTest } from '../../../core/pressure/report'
 
 type Cells = (number | null)[]
@@ -121,4 +121,9 @@ describe('a method is for its material', () => {
     ['hydro-makeup', 'ductile iron', true],
     ['vacuum-manhole', 'concrete', true],
   ])('%s for %s: %s', (key, material, fits) => expect(fitsMaterial(findTestMethod(key), material)).toBe(fits))
+})
+
+it('a test of a casing, a hose, a manhole or one joint is none of the section that it lies in', () => {
+  const parts = [...testMethods.keys()].filter((key) => !sectionMethods.includes(key))
+  expect(parts.sort()).toEqual(['casing-air', 'hose-proof', 'joint-air', 'vacuum-manhole'])
 })
