@@ -1,7 +1,12 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { evaluateTest, readRequest, type TestResult } from '../../../core/pressure/evaluate'
-import { fitsMaterial, findTestMethod, sectionMethods, testMethods } from '../../../core/pressure/methods/registry'
+import {
+  fitsMaterial,
+  findTestMethod,
+  sectionMethods,
+  testMethods,
+} from '../../../core/pressure/methods/registry'
 import { describeTest } from '../../../core/pressure/report'
 
 type Cells = (number | null)[]
