@@ -206,7 +206,9 @@ const arrow = (force: number) => 14 + 40 * (force / strongest.value)
     <p v-if="layout" class="pushes small">
       <span v-for="p in layout.pushes" :key="`${p.name} ${p.station}`"
         >{{ p.name }} at {{ showQuantity(p.station, 'length', 'm', 5) }}:
-        <strong>{{ kN(p.force) }}</strong></span
+        <strong>{{ kN(p.force) }}</strong><template v-if="p.block !== null"
+          >, block {{ showQuantity(p.block, 'area', 'm²', 2) }}</template
+        ></span
       >
     </p>
   </div>

@@ -1,6 +1,7 @@
-import { thrust } from '../calculators/hydro'
+import { thrust, thrustBlock } from '../calculators/hydro'
 import { detectableLeak } from '../calculators/leak'
 import { Problem } from '../problem'
+import { isDay } from '../quantity/day'
 import {
   elevationAt,
   planPack,
@@ -30,6 +31,8 @@ export interface LaidOut {
   testPressure: number
   required: number
   rating: number
+  /** what the ground bears behind a block, Pa; null where nobody has said */
+  soilBearing: number | null
 }
 
 /** A push that something has to take. */
@@ -39,6 +42,8 @@ export interface Push {
   kind: 'closure' | 'bend'
   /** N */
   force: number
+  /** m² that a block of concrete has against the ground; null while nobody says what that bears */
+  block: number | null
 }
 
 export interface Layout {
@@ -88,21 +93,43 @@ export function layOut(profile: readonly ProfilePoint[], onLine: readonly OnLine
     thrust.compute({
       ...{ pressure: pressureAt(station), diameter: outsideDiameter, kind, angle, smaller: null },
     }).outputs.force as number
+  const block = (force: number): number | null =>
+    laid.soilBearing === null
+      ? null
+      : (thrustBlock.compute({ force, soilBearing: laid.soilBearing, safety: BLOCK_SAFETY }).outputs
+          .area as number)
+  const push = (name: string, station: number, kind: Push['kind'], angle: number | null): Push => {
+    const pushes = force(station, kind === 'bend' ? 'bend' : 'dead-end', angle)
+    return { name, station, kind, force: pushes, block: block(pushes) }
+  }
   const inside = onLine.filter((s) => s.station > from && s.station < to)
   return {
     design,
     plan,
     tops: topsOf(plan.points),
     pushes: [
-      { name: 'Closure', station: from, kind: 'closure', force: force(from, 'dead-end', null) },
+      push('Closure', from, 'closure', null),
       ...inside.flatMap((s): Push[] =>
-        s.kind === 'bend' && s.angle !== null
-          ? [{ name: s.name, station: s.station, kind: 'bend', force: force(s.station, 'bend', s.angle) }]
-          : [],
+        s.kind === 'bend' && s.angle !== null ? [push(s.name, s.station, 'bend', s.angle)] : [],
       ),
-      { name: 'Closure', station: to, kind: 'closure', force: force(to, 'dead-end', null) },
+      push('Closure', to, 'closure', null),
     ],
   }
+}
+
+/** Over what a block of concrete has to bear. */
+export const BLOCK_SAFETY = 1.5
+
+/**
+ * How old the concrete of blocks is on the day of a test, whole days. How old it must be is the engineer's
+ * word, by its mix and the weather.
+ *
+ * @param cast, due days as YYYY-MM-DD
+ * @returns null where a day is missing; negative where it is cast after the test
+ */
+export function concreteAge(cast: string, due: string): number | null {
+  if (!isDay(cast) || !isDay(due)) return null
+  return Math.round((Date.parse(due) - Date.parse(cast)) / 86_400_000)
 }
 
 /** Readings are kept so often where nobody says otherwise, s. */

@@ -32,6 +32,8 @@ export interface ReadyFacts {
   plan: { highOk: boolean; lowOk: boolean }
   material: string
   methodMaterial: string
+  /** why an engineer takes a method that is meant for another material */
+  methodReason: string | null
   /** rows that a person has confirmed, with the name */
   confirmed: Record<string, { by: string; photo: string | null }>
   /** who was invited to see the test, and what was answered */
@@ -150,10 +152,11 @@ export function readyList(facts: ReadyFacts): ReadyRow[] {
     row(
       'method',
       'Method fits the material',
-      facts.material !== facts.methodMaterial,
+      facts.material !== facts.methodMaterial && facts.methodReason === null,
       facts.material === facts.methodMaterial
         ? `A method for ${facts.methodMaterial}.`
-        : `The method is for ${facts.methodMaterial}, the line is ${facts.material}.`,
+        : `The method is for ${facts.methodMaterial}, the line is ${facts.material}` +
+            (facts.methodReason === null ? '.' : `: ${facts.methodReason}`),
     ),
     row(
       'gauge',

@@ -72,10 +72,18 @@ export const runAfter = (device: DeviceRun | null, entry: TimedEntry): DeviceRun
  *
  * @param at by the device, ms
  * @param stampAt the server's time in the stamp, ms; null without a valid one
+ * @param device what the server has of the device: nothing is opened before what was recorded there earlier
  * @returns ms since 1970
  */
-export const openedWhen = (at: number, stampAt: number | null, arrival: number): number =>
-  stampAt !== null && at >= stampAt - DRIFT && at <= arrival + DRIFT ? Math.min(at, arrival) : arrival
+export function openedWhen(
+  at: number,
+  stampAt: number | null,
+  arrival: number,
+  device: DeviceRun | null = null,
+): number {
+  const earliest = Math.max(stampAt ?? Infinity, device?.lastRecordedAt ?? -Infinity) - DRIFT
+  return at >= earliest && at <= arrival + DRIFT ? Math.min(at, arrival) : arrival
+}
 
 /** A clock that is off by less than this between two contacts drifts; beyond it somebody moved it. */
 export const MOVED = 2 * 60_000

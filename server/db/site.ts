@@ -154,6 +154,8 @@ export interface Pack {
   design: PackDesign & {
     parameters: Record<string, unknown> & { gaugeUncertainty: number }
     methodMaterial: string
+    /** of a method that is meant for another material */
+    methodReason?: string | null
   }
   gauge: string | null
   dueAt: string | null

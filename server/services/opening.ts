@@ -13,6 +13,7 @@ import type { Procedure, ProcedureFact } from '#core/procedure/types'
 import { Problem } from '#core/problem'
 import { inTransaction } from '../db/connection'
 import { catalogueOf } from '../db/deliveries'
+import { holdDevice } from '../db/devices'
 import { findItem, freeItems, holdItems, isBuiltIn, itemsByIds, type Item } from '../db/items'
 import { findLot } from '../db/lots'
 import { jointsOpened, openJoint, type Joint } from '../db/joints'
@@ -202,6 +203,7 @@ export interface Away {
   at: number
   /** the server's time that the device last had, ms; null without a valid stamp */
   stampAt: number | null
+  device: string | null
   /** the revision that the device had */
   procedure: string
 }
@@ -298,7 +300,8 @@ async function writeOpening(
     given,
   )
   const compiled = await compiledProcedure(trx, project.id, plan.row.id)
-  const openedAt = new Date(away ? openedWhen(away.at, away.stampAt, Date.now()) : Date.now())
+  const run = away?.device ? await holdDevice(trx, away.device, actor.person) : null
+  const openedAt = new Date(away ? openedWhen(away.at, away.stampAt, Date.now(), run) : Date.now())
   const idAt = (place: ItemPlace) => chosen.get(place)?.id ?? null
   const items = { upstream: idAt('upstream'), downstream: idAt('downstream'), fitting: idAt('fitting') }
   const free = await openJoint(trx, joint.id, {

@@ -129,6 +129,7 @@ export async function readyOf(
       plan,
       material: line.material,
       methodMaterial: pack.design.methodMaterial,
+      methodReason: pack.design.methodReason ?? null,
       confirmed,
       witness: witnessAt(project, stands),
       joints: joints.filter(stays).map((j) => ({

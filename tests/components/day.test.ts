@@ -105,7 +105,7 @@ describe('a pack laid out on its profile', () => {
   ]
   const layout = layOut(profile, [], {
     ...{ from: 0, to: 200, gaugeStation: 0, outsideDiameter: 0.315, wall: 0.0286, modulus: 0.9e9 },
-    ...{ testPressure: 12e5, required: 11e5, rating: 16e5 },
+    ...{ testPressure: 12e5, required: 11e5, rating: 16e5, soilBearing: null },
   })
   const builder = () =>
     mount(PackBuilder, {

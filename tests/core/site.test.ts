@@ -52,6 +52,7 @@ describe('a test pack on its profile', () => {
     plan: { highOk: true, lowOk: true },
     material: 'polyethylene',
     methodMaterial: 'polyethylene',
+    methodReason: null,
     confirmed: said('restraint', 'filled', 'sensor', 'exclusion', 'witness'),
     witness: witnessOf([]),
     ...more,
@@ -135,6 +136,14 @@ describe('a test pack on its profile', () => {
       expect(row(invited(1), { ...confirmed, ...said('witness') }).state).toBe('met')
     })
     it('is said with how long before', () => expect(row(invited(2)).sentence).toContain('Told 2 h'))
+  })
+  it('a method for another material is met by an engineer’s reason alone', () => {
+    const other = { material: 'ductile iron', methodReason: 'The liner of polyethylene is tested.' }
+    const row = readyList(facts(other)).find((r) => r.key === 'method')!
+    expect(row).toMatchObject({
+      state: 'met',
+      sentence: expect.stringContaining('The liner of polyethylene'),
+    })
   })
   it('a row that was confirmed with a picture has it', () => {
     const confirmed = { ...facts().confirmed, filled: { by: 'Ines', photo: 'p1' } }

@@ -106,6 +106,17 @@ describe('a joint opened without a signal', () => {
     await from(d, `joints/${id}/entries`, { entries: [entry] })
     expect(await lateOf(entry.id)).toBe('before-opening')
   })
+  it('is not opened before what its device recorded earlier, however old the stamp', async () => {
+    const [first, second] = [await planned(), await planned()]
+    const d = device(600)
+    expect((await from(d, `joints/${first.id}/open`, { ...first.body, away: away(d, 30) })).status).toBe(200)
+    const entry = remark(20, d)
+    expect((await from(d, `joints/${first.id}/entries`, { entries: [entry] })).status).toBe(200)
+    const before = Date.now()
+    const back = await from(d, `joints/${second.id}/open`, { ...second.body, away: away(d, 300) })
+    expect(back.status).toBe(200)
+    expect((await row(second.id)).opened_at.getTime()).toBeGreaterThanOrEqual(before)
+  })
   it('comes twice and is opened once; with other pieces it is refused', async () => {
     const [one, two] = [await planned(), device(60)]
     const body = { ...one.body, away: away(two, 30) }

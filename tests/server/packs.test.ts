@@ -262,3 +262,26 @@ describe('the signatures', () => {
     expect(bytes.subarray(-8).toString()).toContain('%%EOF')
   })
 })
+
+describe('a method for another material', () => {
+  it('is taken by an engineer who says why, and by nobody else', async () => {
+    const { rows } = (await people.petra.get(`${base}/lists/packs`)).body as {
+      rows: Record<string, string | null>[]
+    }
+    const like = rows.find((r) => r.number === 'TP-05')!
+    const row = { ...like, number: `T-${uuidv7().slice(-6)}`, method: 'hydro-drop', parameters: '' }
+    const because = { ...row, methodReason: 'The steel of the crossing is tested.' }
+    const plan = (who: Client, typed: object) => who.post(`${base}/lists/packs`, { row: typed })
+    expect((await plan(people.petra, row)).problem).toMatchObject({ code: 'wrong-material' })
+    const admin = await new Client(inject('address')).signIn('admin')
+    expect((await plan(admin, because)).problem?.code).toBe('forbidden')
+    expect((await plan(people.petra, because)).status).toBe(200)
+    const { id } = await db('packs').where({ number: row.number }).first('id')
+    const found = (await people.petra.get(`${base}/packs/${id}`)).body as {
+      ready: { key: string; state: string; sentence: string }[]
+    }
+    expect(found.ready.find((r) => r.key === 'method')).toMatchObject({
+      ...{ state: 'met', sentence: expect.stringContaining('The steel of the crossing') },
+    })
+  })
+})

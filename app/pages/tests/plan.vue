@@ -2,7 +2,7 @@
 import { typedQuantity } from '~/checks/typed'
 import { unitShown, withUnit, inSite, ofSite } from '#core/quantity/site-units'
 import { fitsRange } from '#core/pressure/gauge-range'
-import { couldSee, layOut, type Layout, type OnLine } from '#core/pressure/layout'
+import { concreteAge, couldSee, layOut, type Layout, type OnLine } from '#core/pressure/layout'
 import { fitsMaterial, testMethods } from '#core/pressure/methods/registry'
 import { Problem } from '#core/problem'
 import { readQuantity } from '#core/quantity/read'
@@ -47,6 +47,9 @@ const form = reactive({
   weakest: '',
   gauge: '',
   due: '',
+  soilBearing: '',
+  cast: '',
+  methodReason: '',
 })
 /** parameters of the method as they are typed; what stays empty has its default */
 const typed = ref<Record<string, string>>({})
@@ -90,6 +93,9 @@ function work(from: number, to: number): Worked {
       testPressure: read(form.testPressure, 'pressure', 'bar', 'Test pressure'),
       required: read(form.required, 'pressure', 'bar', 'Least at the top'),
       rating: read(form.rating, 'pressure', 'bar', 'Class'),
+      soilBearing: form.soilBearing.trim()
+        ? read(form.soilBearing, 'pressure', 'kPa', 'What the ground bears')
+        : null,
     })
     return { layout, fault: '' }
   } catch (error) {
@@ -140,6 +146,8 @@ const range = computed(() => {
 const facts = (layout: Layout) => {
   const { plan } = layout
   const least = sees(layout)
+  const block = layout.pushes.reduce((a, b) => (b.force > a.force ? b : a)).block
+  const age = concreteAge(form.cast, form.due)
   return [
     {
       title: 'At the top',
@@ -160,6 +168,23 @@ const facts = (layout: Layout) => {
       value: showQuantity(Math.max(...layout.pushes.map((p) => p.force)), 'force', 'kN', 3),
       bad: false,
       says: 'restrained, and concrete cured, before pressure',
+    },
+    {
+      title: 'Its block against the ground',
+      value: block === null ? 'not known' : showQuantity(block, 'area', 'm²', 2),
+      bad: false,
+      says: block === null ? 'say below what the ground bears' : 'with half as much again to spare',
+    },
+    {
+      title: 'Concrete on that day',
+      value: age === null ? 'not known' : age === 1 ? '1 day old' : `${age} days old`,
+      bad: age !== null && age < 0,
+      says:
+        age === null
+          ? 'say below when it is cast, and when the test is due'
+          : age < 0
+            ? 'it is cast after the test'
+            : 'how old it must be is the engineer’s word',
     },
     {
       title: 'Water to fill',
@@ -213,6 +238,7 @@ async function plan() {
             ...{ line: line.value!.key, number, from: `${p.from} m`, to: `${p.to} m`, method: form.method },
             ...Object.fromEntries(written.map(([k, unit]) => [k, withUnit(form[k], unit)])),
             ...{ weakest: form.weakest, gauge: form.gauge, due: form.due, parameters },
+            ...(fits.value ? {} : { methodReason: form.methodReason }),
             gaugeStation: form.gaugeStation.trim() ? withUnit(form.gaugeStation, 'm') : `${p.from} m`,
           },
         },
@@ -316,6 +342,12 @@ const defaultOf = (d: { default?: unknown; dimension?: DimensionKey; unit?: stri
           {{ method.why }}
           <strong v-if="!fits" class="fault">It is not meant for {{ line.material }}.</strong>
         </p>
+        <label v-if="!fits" class="wide"
+          >Why it is taken all the same, an engineer’s word<ElInput
+            v-model="form.methodReason"
+            size="large"
+            maxlength="400"
+        /></label>
         <label>Outside diameter<ElInput v-model="form.outsideDiameter" size="large" /></label>
         <label>Wall<ElInput v-model="form.wall" size="large" /></label>
         <label>Modulus of the pipe<ElInput v-model="form.modulus" size="large" /></label>
@@ -337,6 +369,13 @@ const defaultOf = (d: { default?: unknown; dimension?: DimensionKey; unit?: stri
             :placeholder="showMetres(form.from, 0)"
         /></label>
         <DayField v-model="form.due" label="Due" />
+        <label
+          >What the ground bears behind a block<ElInput
+            v-model="form.soilBearing"
+            size="large"
+            placeholder="100 kPa"
+        /></label>
+        <DayField v-model="form.cast" label="Blocks are cast on" />
         <label v-for="[key] in asked" :key="key"
           >{{ method.words[key]?.title ?? key
           }}<ElInput v-model="typed[key]" size="large" :placeholder="hint(key)" /><span class="muted small">{{

@@ -39,6 +39,7 @@ const columns = {
   gaugeStation: optional(quantityOf('Gauge at station', 'length', 'm')),
   due: optional(dayOf('Due')),
   parameters: optional(pairs('Parameters of the method', 'duration=2 h')),
+  methodReason: optional(words('Why a method for another material', 400)),
 }
 export type PackRow = Row<typeof columns>
 
@@ -58,7 +59,7 @@ const insideOf = (row: PackRow) => row.insideDiameter ?? row.outsideDiameter - 2
 export function packDesign(
   row: PackRow,
   elevation: (station: number) => number,
-): PackDesign & { methodMaterial: string } {
+): PackDesign & { methodMaterial: string; methodReason: string | null } {
   return {
     section: {
       length: row.to - row.from,
@@ -72,7 +73,10 @@ export function packDesign(
     gaugeElevation: elevation(row.gaugeStation ?? row.from),
     testPressure: row.testPressure ?? 0,
     required: row.required ?? 0,
-    methodMaterial: row.line.material,
+    methodMaterial: fitsMaterial(row.method, row.line.material)
+      ? row.line.material
+      : row.method.materials.join(', '),
+    methodReason: row.methodReason,
   }
 }
 
@@ -95,10 +99,11 @@ export const packList = defineList({
         `${row.line.key} has no profile: pressures along it cannot be worked out`,
         'line',
       )
-    if (!fitsMaterial(row.method, row.line.material))
+    // A method for another material is an engineer's choice, with a reason.
+    if (!fitsMaterial(row.method, row.line.material) && row.methodReason === null)
       throw new Problem(
         'wrong-material',
-        `{method} ${row.method.key} is not for ${row.line.material}`,
+        `{method} ${row.method.key} is not for ${row.line.material}, unless an engineer says why`,
         'method',
       )
     if (!(insideOf(row) > 0)) throw new Problem('contradiction', 'The walls leave no bore.', 'wall')

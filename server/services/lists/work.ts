@@ -11,6 +11,7 @@ import { reachesOf } from '../../db/reaches'
 import { insertPack, packsOf } from '../../db/site'
 import { refreshAfterTest } from '../after-test'
 import { noteChange } from '../changes'
+import { actingRole } from '../record'
 import { layReaches } from '../reaches'
 import { nameOf, type Keeper, type RowsOf } from './keeper'
 
@@ -105,12 +106,14 @@ export const packs: Keeper<RowsOf<typeof packList>> = {
         parameters: Object.entries(rest)
           .map(([key, value]) => `${key}=${String(value)}`)
           .join('; '),
+        methodReason: design.methodReason ?? null,
       }
     })
   },
   async keep(trx, project, actor, rows, { lineIds, instrumentIds }) {
     const lines = new Map((await alignmentsOf(trx, project.id)).map((l) => [l.id, l]))
     const tools = new Map((await instrumentsOf(trx, project.id)).map((i) => [i.id, i]))
+    if (rows.some((r) => r.methodReason !== null)) actingRole(actor, 'start-unready-test')
     for (const row of rows) {
       const line = lines.get(lineIds.get(row.line.key)!)!
       const gauge = instrumentIds.get(row.gauge.name)!

@@ -4,7 +4,7 @@ import { writeCsv } from '../../../core/files/safe-csv'
 import { readCsv } from '../../../core/files/table'
 import { headerOf, readList, tableOf, type PlanList } from '../../../core/plan/lists/define'
 import { writeFacts } from '../../../core/plan/lists/goods'
-import { packParameters, type PackRow } from '../../../core/plan/lists/packs'
+import { packDesign, packParameters, type PackRow } from '../../../core/plan/lists/packs'
 import { findList, planLists, type ListKey } from '../../../core/plan/lists/registry'
 import { Problem } from '../../../core/problem'
 import { ground } from './ground'
@@ -271,6 +271,16 @@ describe('what goes out comes in as it was', () => {
     expect(readList(list('crews'), readCsv(new TextEncoder().encode(text)), ground).rows).toEqual([
       { name: '-Crew' },
     ])
+  })
+  it('a method for another material is taken with an engineer’s reason, which the pack keeps', () => {
+    const methodReason = 'The lining is tested, not the pipe.'
+    const { rows, faults } = read('packs', { method: 'hydro-drop', methodReason })
+    expect(faults).toEqual([])
+    const other = packDesign(rows[0] as unknown as PackRow, () => 0)
+    const own = packDesign(read('packs').rows[0] as unknown as PackRow, () => 0)
+    expect(other.methodReason).toBe(methodReason)
+    expect(other.methodMaterial).toContain('steel')
+    expect(own).toMatchObject({ methodReason: null, methodMaterial: 'polyethylene' })
   })
   it('a method is told the pressure and the pipe once', () => {
     const row = read('packs').rows[0] as unknown as PackRow

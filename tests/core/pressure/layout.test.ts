@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { couldSee, layOut, topsOf, type LaidOut } from '../../../core/pressure/layout'
+import { concreteAge, couldSee, layOut, topsOf, type LaidOut } from '../../../core/pressure/layout'
 
 const profile = [
   [0, 10],
@@ -11,7 +11,7 @@ const profile = [
 ].map(([station, elevation]) => ({ station: station!, elevation: elevation! }))
 const laid = (more: Partial<LaidOut> = {}): LaidOut => ({
   ...{ from: 0, to: 400, gaugeStation: 0, outsideDiameter: 0.315, wall: 0.0286, modulus: 0.9e9 },
-  ...{ testPressure: 12e5, required: 11e5, rating: 16e5 },
+  ...{ testPressure: 12e5, required: 11e5, rating: 16e5, soilBearing: null },
   ...more,
 })
 const bends = [
@@ -32,6 +32,21 @@ describe('a pack that is laid out', () => {
       0,
     )
   })
+  it('has a block at each push: half as much again as it takes, over what the ground bears', () => {
+    const { pushes } = layOut(profile, bends, laid({ soilBearing: 100e3 }))
+    for (const { force, block } of pushes) expect(block).toBeCloseTo((force * 1.5) / 100e3, 9)
+    expect(layOut(profile, bends, laid()).pushes.map((p) => p.block)).toEqual([null, null, null, null])
+  })
+  it.each([
+    ['2026-03-02', '2026-03-09', 7],
+    ['2026-02-27', '2026-03-01', 2],
+    ['2026-03-09', '2026-03-09', 0],
+    ['2026-03-10', '2026-03-09', -1],
+    ['', '2026-03-09', null],
+    ['2026-03-09', '', null],
+  ])('concrete of %s is on %s so many days old: %s', (cast, due, age) =>
+    expect(concreteAge(cast, due)).toBe(age),
+  )
   it('pushes at both closures and at each bend within it, by the pressure there', () => {
     const { pushes } = layOut(profile, bends, laid())
     const area = (Math.PI / 4) * 0.315 ** 2

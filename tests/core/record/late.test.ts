@@ -116,6 +116,14 @@ it.each([
   expect(openedWhen(ago(at), stamp === null ? null : ago(stamp), arrival)).toBe(ago(want))
 })
 
+it('a joint is not opened before what its device recorded earlier', () => {
+  const [arrival, stamp] = [1_800_000_000_000, 1_800_000_000_000 - HOUR]
+  const run = (lastRecordedAt: number) => ({ lastNumber: 4, lastRecordedAt })
+  const at = arrival - HOUR / 2
+  expect(openedWhen(at, stamp, arrival, run(at - 1000))).toBe(at)
+  expect(openedWhen(at, stamp, arrival, run(at + DRIFT + 1))).toBe(arrival)
+})
+
 it('wrong tries wait longer and longer, up to the longest', () => {
   const rule = { free: 3, first: 1000, longest: 9000 }
   expect([0, 1, 2, 3, 4, 5, 6, 7, 60].map((n) => waitAfter(n, rule))).toEqual([

@@ -3,7 +3,7 @@ import { timing } from '#core/record/entry'
 import { uuid } from '#core/record/uuid'
 import { openJointWith } from '../../../../../services/opening'
 import { projectRoute } from '../../../../../http/route'
-import { stampTime } from '../../../../../http/session'
+import { deviceOf, stampTime } from '../../../../../http/session'
 
 const body = yup.object({
   upstream: uuid().nullable(),
@@ -32,7 +32,14 @@ export default projectRoute(
     await openJointWith(db, project, actor, params.joint!, {
       ...places,
       facts: (facts ?? {}) as Record<string, unknown>,
-      ...(away && { away: { ...away, at: Date.parse(away.at), stampAt: stampAt?.getTime() ?? null } }),
+      ...(away && {
+        away: {
+          ...away,
+          at: Date.parse(away.at),
+          stampAt: stampAt?.getTime() ?? null,
+          device: deviceOf(event),
+        },
+      }),
     })
     return { ok: true }
   },
