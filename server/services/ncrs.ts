@@ -124,7 +124,7 @@ export async function raiseNcr(
           receivedAt: now,
         },
       ])
-      const { entries } = await appendEntries(trx, actor, role, raise.subjectType, raise.subject, [
+      const { entries, fresh } = await appendEntries(trx, actor, role, raise.subjectType, raise.subject, [
         {
           id: uuidv7(),
           kind: 'ncr',
@@ -136,7 +136,9 @@ export async function raiseNcr(
       ])
       if (raise.subjectType !== 'pack') {
         const subject = await findSubject(trx, project.id, raise.subjectType, raise.subject)
-        if (subject) await refreshSubject(trx, project, subject, entries)
+        // Who reports on a joint is one of those who had to do with it.
+        if (subject)
+          await refreshSubject(trx, project, subject, entries, entries.slice(0, entries.length - fresh))
       }
       return raise.id
     })
@@ -288,7 +290,8 @@ export async function verifyNcr(
     const subject = isWorked(ncr.subjectType)
       ? await findSubject(trx, project.id, ncr.subjectType, ncr.subject)
       : null
-    if (subject) await refreshSubject(trx, project, subject, about.entries)
+    if (subject)
+      await refreshSubject(trx, project, subject, about.entries, about.entries.slice(0, -about.fresh))
   })
 }
 

@@ -269,10 +269,11 @@ describe('a method for another material', () => {
       rows: Record<string, string | null>[]
     }
     const like = rows.find((r) => r.number === 'TP-05')!
-    const row = { ...like, number: `T-${uuidv7().slice(-6)}`, method: 'hydro-drop', parameters: '' }
+    const typed = Object.fromEntries(Object.entries(like).filter(([, v]) => v !== null))
+    const row = { ...typed, number: `T-${uuidv7().slice(-6)}`, method: 'hydro-drop', parameters: '' }
     const because = { ...row, methodReason: 'The steel of the crossing is tested.' }
-    const plan = (who: Client, typed: object) => who.post(`${base}/lists/packs`, { row: typed })
-    expect((await plan(people.petra, row)).problem).toMatchObject({ code: 'wrong-material' })
+    const plan = (who: Client, row: object) => who.post(`${base}/lists/packs`, { row })
+    expect((await plan(people.petra, row)).problem).toMatchObject({ code: 'wrong-material', field: 'method' })
     const admin = await new Client(inject('address')).signIn('admin')
     expect((await plan(admin, because)).problem?.code).toBe('forbidden')
     expect((await plan(people.petra, because)).status).toBe(200)
