@@ -239,7 +239,7 @@ test('from a delivery note to a witnessed test, by four people', async ({ browse
     // The sample is of a day in March: an engineer says why it is of this test.
     await petra.getByLabel('Why it is of this test all the same').fill('A sample of the maker of the logger.')
     await petra
-      .getByRole('dialog', { name: 'A log of another time' })
+      .getByRole('dialog', { name: 'A log that counts by your word alone' })
       .getByRole('button', { name: 'Take the log', exact: true })
       .click()
     await expect(petra.getByText(/^Every number is within its limit/)).toBeVisible()

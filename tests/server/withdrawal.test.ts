@@ -29,6 +29,8 @@ beforeAll(async () => {
     'admin',
   )) as [Client, Client, Client, Client, Client]
   joint = await freshJoint(db, 'RM-238')
+  // Where no joint of another test lies.
+  await db('joints').where({ id: joint }).update({ station: 60_000 })
 })
 afterAll(() => db.destroy())
 
