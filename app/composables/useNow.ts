@@ -2,46 +2,59 @@ import { clockMoved, MOVED } from '#core/record/late'
 import { onScopeDispose, ref, type Ref } from 'vue'
 
 const OFFSET = 'vet-line-offset'
-const kept = () => (typeof localStorage === 'undefined' ? 0 : Number(localStorage.getItem(OFFSET)) || 0)
-let offset = kept()
+const MEASURED = 'vet-line-measured'
+const store = typeof localStorage === 'undefined' ? null : localStorage
+const kept = (key: string) => Number(store?.getItem(key)) || 0
+/** what is added to the device's clock */
+let offset = kept(OFFSET)
+/** how far the clock was off at the last contact, ms */
+let measured = kept(MEASURED)
+
+function measure(at: number): void {
+  measured = at - Date.now()
+  store?.setItem(MEASURED, String(measured))
+}
 
 /**
  * Learns how far this device's clock is off; entries carry the corrected time. It is kept for when the
  * device begins without a signal.
  */
 export const setServerTime = (now: number) => {
+  measure(now)
   anchor = here()
-  offset = Math.abs(now - Date.now()) > 1000 ? now - Date.now() : 0
-  if (typeof localStorage !== 'undefined') localStorage.setItem(OFFSET, String(offset))
+  offset = Math.abs(measured) > 1000 ? measured : 0
+  store?.setItem(OFFSET, String(offset))
 }
 
 const here = () => ({ wall: Date.now(), timer: performance.now() })
 let anchor = here()
-/**
- * Whether the clock was set back since the last contact, by the timer of this page. Ahead of its timer it
- * may be because the device slept: that is told at the next contact, by `clockMoved`.
- */
-const clockSetBack = (): boolean => {
+/** How far the clock has run ahead of the timer of this page since the last contact, ms. */
+const ahead = () => {
   const { wall, timer } = here()
-  return wall - anchor.wall < timer - anchor.timer - MOVED
+  return wall - anchor.wall - (timer - anchor.timer)
 }
 
-/** The server's time came with a reply: a clock that was moved meanwhile is corrected anew. */
+/**
+ * The server's time came with a reply. A clock that jumped against the timer of this page, and is off now
+ * otherwise than before, is corrected; one that jumped because the device slept is not off.
+ */
 export function hearServerTime(at: number): void {
-  if (clockMoved(offset, at - Date.now())) setServerTime(at)
-  else anchor = here()
+  if (clockMoved(0, ahead()) && clockMoved(offset, at - Date.now())) return setServerTime(at)
+  measure(at)
+  anchor = here()
 }
 
 /** What is known of this device's clock when something is recorded. */
 export interface ClockThen {
   /** how far it was off at the last contact, ms */
   offset: number
+  /** it was behind the timer of the page: set back since the last contact */
   setBack: boolean
 }
-export const clockThen = (): ClockThen => ({ offset, setBack: clockSetBack() })
+export const clockThen = (): ClockThen => ({ offset: measured, setBack: ahead() < -MOVED })
 /** Whether a time that was taken then shows nothing, as told after the next contact. */
 export const movedSince = ({ offset: then, setBack }: ClockThen): boolean =>
-  setBack || clockMoved(then, offset)
+  setBack || clockMoved(then, measured)
 
 /** The moment by the device's clock, corrected by the server's. */
 export const deviceNow = () => Date.now() + offset

@@ -13,6 +13,8 @@ async function draw(page: Page) {
 async function openDay(page: Page, crew: string) {
   await view(page, 'Today')
   await page.getByRole('link', { name: 'Crews' }).click()
+  // Today names crews too.
+  await expect(page).toHaveURL(/\/crews$/)
   await page.getByRole('link', { name: crew }).first().click()
   await page.getByRole('link', { name: 'Shift report' }).click()
   await page
