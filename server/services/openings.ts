@@ -13,8 +13,8 @@ import { compiledProcedure } from './procedures'
 import { qualificationAt } from './qualified'
 import type { Actor } from './record'
 
-/** Pieces of a place that a device takes along: more than a crew builds in before it meets a signal. */
-const PIECES = 200
+/** Pieces of each size that a device takes along: more than a crew builds in before it meets a signal. */
+const PIECES = 100
 
 export type Piece = Pick<Item, 'id' | 'item' | 'serial' | 'lot' | 'kind'>
 
@@ -72,7 +72,8 @@ function passWithoutProcedure(error: unknown): null {
 async function along(db: Knex, project: Project, actor: Actor, plan: OpeningPlan): Promise<SystemAlong> {
   const places: SystemAlong['places'] = []
   for (const { place, items } of plan.places) {
-    const free = await freeItems(db, project.id, place, items, '', PIECES)
+    const sizes = items.map((item) => freeItems(db, project.id, place, [item], '', PIECES))
+    const free = (await Promise.all(sizes)).flat()
     places.push({
       place,
       pieces: free.map(({ id, item, serial, lot, kind }) => ({ id, item, serial, lot, kind })),

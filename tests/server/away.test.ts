@@ -54,16 +54,21 @@ describe('a joint opened without a signal', () => {
   /** A joint of the crew that nobody has begun, with pieces that are free. */
   async function planned() {
     const crew = (await db('memberships').where({ person: person.tam }).first('crew')).crew
-    const model = await db('joints').where({ crew, system }).whereNull('opened_at').first()
+    const own = db('joints').where({ crew, system }).where('number', 'like', 'RM-%')
+    const model = await own.clone().whereNull('opened_at').first()
     const id = uuidv7()
     await db('joints').insert({ ...model, id, number: `T-${id.slice(-8)}`, station: aside() })
-    const { places } = ((await tam.get(`${base}/openings`)).body as Openings).systems[system]!
-    const chosen: Record<string, string> = {}
-    for (const { place, pieces } of places)
-      chosen[place] = pieces.find((p) => !Object.values(chosen).includes(p.id))!.id
+    const along = (await tam.get(`${base}/openings`)).body as Openings
+    const free = (place: string) => along.systems[system]!.places.find((p) => p.place === place)!.pieces
+    // Pieces that go together: other tests deliver other sizes too.
+    const fitting = free('fitting')[0]!
+    const bore = along.pieces[fitting.item]!['fitting.bore']
+    const upstream = free('upstream').find((p) => along.pieces[p.item]!['pipe.od'] === bore)!
+    const downstream = free('downstream').find((p) => p.item === upstream.item && p.id !== upstream.id)!
+    const chosen = { upstream: upstream.id, downstream: downstream.id, fitting: fitting.id }
     const sheet = (await tam.get(`${base}/joints/${id}`)).body as { opening: { facts: { key: string }[] } }
     const given: Record<string, unknown> = JSON.parse(
-      (await db('joints').where({ system, crew }).whereNotNull('opened_at').first('facts')).facts,
+      (await own.clone().whereNotNull('opened_at').first('facts')).facts,
     )
     const facts = Object.fromEntries(
       sheet.opening.facts.filter((f) => given[f.key] !== undefined).map((f) => [f.key, given[f.key]]),

@@ -238,6 +238,9 @@ describe('a report', () => {
     expect(await step(petra, 'disposition', dispose)).toBe(200)
     expect(await step(tam, 'rework', { text: 'done again' })).toBe(200)
     expect(await step(ines, 'verification', look(true))).toBe('own-work')
+    // Where other tests reported the same step of this crew, it is a repeat: it asks for an action first.
+    const { id: owner } = await db('people').where({ sign_in: 'tam' }).first('id')
+    expect(await step(petra, 'action', { text: 'Look twice.', owner, due: '2027-03-01' })).toBe(200)
     expect(await step(oskar, 'verification', look(true))).toBe(200)
   })
 })
