@@ -1,11 +1,14 @@
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
-import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
+import { afterAll, afterEach, beforeAll, describe, expect, inject, it } from 'vitest'
 import { sealPin } from '../../app/device/sealed-pin'
 import { boundTo } from '../../core/record/release-here'
 import { demoPin } from '../../demo/people'
 import type { Openings } from '../../server/services/openings'
+import { entriesOf } from '../../server/db/entries'
+import { findJoint } from '../../server/db/joints'
 import { findProject } from '../../server/db/projects'
+import { saveMakeup } from '../../server/services/makeup'
 import type { Releasers } from '../../server/services/release-here'
 import { makeStamp } from '../../server/services/sessions'
 import { verifyRecord } from '../../server/services/verify'
@@ -82,6 +85,17 @@ describe('a joint opened without a signal', () => {
     procedure,
   })
   const row = (id: string) => db('joints').where({ id }).first()
+  // The demo has few fittings: what was built in here is free again for other tests.
+  afterEach(async () => {
+    const { id: project } = (await findProject(db, 'skerry-head'))!
+    for (const { id } of await db('joints')
+      .where('station', '>', 50_000)
+      .whereNotNull('fitting')
+      .select('id')) {
+      await db('joints').where({ id }).update({ upstream: null, downstream: null, fitting: null })
+      await saveMakeup(db, (await findJoint(db, project, id))!, await entriesOf(db, id))
+    }
+  })
   const remark = (minutes: number, d: Device) => ({
     ...{ id: uuidv7(), kind: 'remark', step: 'washed', payload: { text: 'x' }, stamp: d.stamp, number: 1 },
     recordedAt: new Date(Date.now() - minutes * MINUTE).toISOString(),
