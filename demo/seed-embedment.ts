@@ -149,7 +149,7 @@ async function layOutfall(g: Ground, line: string): Promise<void> {
       },
     })
     const sides = (thickness: number, more: object = {}) =>
-      lift('both', thickness, { passes: habit.passes, ...more })
+      lift('both', thickness, { passes: habit.passes, raised: true, ...more })
     const before: Answer[] = [
       ...looked,
       read('trench-width', 1.78),
@@ -189,11 +189,10 @@ async function layOutfall(g: Ground, line: string): Promise<void> {
       ...before,
       ...toWindow,
       ...(atWork
-        ? [lift('left', 0.25, { moisture: 'damp' })]
+        ? [lift('left', 0.25, { moisture: 'damp', raised: true })]
         : [
             yes('struts-out'),
             ...rest,
-            yes('box-raised'),
             yes('jetting'),
             test(id, 0),
             test(id, 1),

@@ -28,6 +28,7 @@ const lift = reactive({
   // What is seen and counted is said for each lift: nothing of it is filled in.
   moisture: undefined as Moisture | undefined,
   haunched: undefined as boolean | undefined,
+  raised: undefined as boolean | undefined,
 })
 /** the lift that this one takes the place of */
 const replaces = ref<string | null>(null)
@@ -52,6 +53,7 @@ const payload = computed(() =>
   lift.material === '' ||
   lift.moisture === undefined ||
   lift.haunched === undefined ||
+  (limits.value.boxed && lift.raised === undefined) ||
   (lift.plant !== 'none' && lift.passes === undefined)
     ? null
     : {
@@ -62,6 +64,7 @@ const payload = computed(() =>
         material: lift.material,
         moisture: lift.moisture,
         haunched: lift.haunched,
+        ...(limits.value.boxed ? { raised: lift.raised! } : {}),
         ...(replaces.value ? { replaces: replaces.value } : {}),
       },
 )
@@ -71,7 +74,13 @@ const plants: Plant[] = ['hand', 'plate', 'roller', 'vehicle', 'none']
 const moistures: Moisture[] = ['dry', 'damp', 'wet']
 defineExpose<CheckForm>({
   clear: () => {
-    Object.assign(lift, { thickness: '', passes: undefined, moisture: undefined, haunched: undefined })
+    Object.assign(lift, {
+      thickness: '',
+      passes: undefined,
+      moisture: undefined,
+      haunched: undefined,
+      raised: undefined,
+    })
     replaces.value = null
   },
   replace: (id) => {
@@ -143,6 +152,13 @@ defineExpose<CheckForm>({
     <div class="field">
       <span id="lift-haunched">Tamped under the haunch</span>
       <ElRadioGroup v-model="lift.haunched" aria-labelledby="lift-haunched" size="large">
+        <ElRadioButton :value="true">Yes</ElRadioButton>
+        <ElRadioButton :value="false">No</ElRadioButton>
+      </ElRadioGroup>
+    </div>
+    <div v-if="limits.boxed" class="field">
+      <span id="lift-raised">Box raised before it was compacted, gap under it filled</span>
+      <ElRadioGroup v-model="lift.raised" aria-labelledby="lift-raised" size="large">
         <ElRadioButton :value="true">Yes</ElRadioButton>
         <ElRadioButton :value="false">No</ElRadioButton>
       </ElRadioGroup>

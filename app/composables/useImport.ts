@@ -1,5 +1,5 @@
 import { ref, watch, type Ref } from 'vue'
-import type { Mapping } from '#core/delivery/columns'
+import type { Mapping } from '#core/files/columns'
 import type { ChosenFile } from '~/components/delivery/FileDrop.vue'
 
 /**

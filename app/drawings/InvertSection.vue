@@ -55,6 +55,12 @@ const mm = (m: number) => {
   const off = showSteps(Math.abs(m), 'mm', false, false)
   return `${off === '0' ? '' : m > 0 ? '+' : '−'}${off}`
 }
+/** the line's height midway between two pipes */
+const between = (g: LongSection['grades'][number]) => {
+  const at = (station: number) => props.section.inverts.find((p) => p.station === station)!.level
+  return { x: (x.value(g.from) + x.value(g.to)) / 2, y: (y.value(at(g.from)) + y.value(at(g.to))) / 2 }
+}
+const percent = (slope: number) => `${(slope * 100).toFixed(2).replace('-', '−')} %`
 const wrong = computed(() => props.section.inverts.filter((p) => p.off || p.back).length)
 </script>
 
@@ -80,7 +86,28 @@ const wrong = computed(() => props.section.inverts.filter((p) => p.off || p.back
         stroke-dasharray="7 5"
       />
       <polyline :points="line('level')" fill="none" stroke="var(--ink)" stroke-width="2.5" />
+      <template v-if="section.inverts.length <= 12">
+        <text
+          v-for="g in section.grades"
+          :key="`grade ${g.from}`"
+          :x="between(g).x"
+          :y="between(g).y - 10"
+          text-anchor="middle"
+          :class="{ bad: section.gravity && g.slope <= 0 }"
+        >
+          {{ percent(g.slope) }}
+        </text>
+      </template>
       <g v-for="(p, i) in section.inverts" :key="p.station">
+        <circle
+          v-if="p.moved !== null && Math.abs(p.moved) > 0.0005"
+          :cx="x(p.station)"
+          :cy="y(p.level - p.moved)"
+          r="4.5"
+          fill="var(--paper)"
+          stroke="var(--muted)"
+          stroke-width="2"
+        />
         <circle
           :cx="x(p.station)"
           :cy="y(p.level)"
@@ -105,7 +132,11 @@ const wrong = computed(() => props.section.inverts.filter((p) => p.off || p.back
       </g>
     </svg>
     <p class="muted small">
-      Inverts against design, {{ unitShown('mm') }}; the band is what is allowed. Heights drawn
+      Inverts against design, {{ unitShown('mm') }}; the band is what is allowed; between them the fall.
+      <template v-if="section.inverts.some((p) => p.moved !== null)"
+        >Hollow: as booked before the push.</template
+      >
+      Heights drawn
       {{ larger }} times larger than lengths.
       <template v-if="section.misclosure !== null">
         The run closes {{ showQuantity(Math.abs(section.misclosure), 'length', 'mm', 3) }} off<template

@@ -2,7 +2,7 @@
 import { showSteps, showMetres } from '#core/quantity/show'
 import { computed } from 'vue'
 import type { Fill, Plant } from '#core/checks/lifts'
-import type { Trench } from '#core/embedment/trench'
+import { boxFootNow, type Trench } from '#core/embedment/trench'
 
 /**
  * The trench cut across, to scale: ground, walls as they are held, bed, pipe, and the lifts as they were
@@ -75,6 +75,7 @@ const levels = computed(() => {
   ]
   return all.filter((l, i) => i === 0 || px(l.m - all[i - 1]!.m) >= 17)
 })
+const boxFoot = computed(() => boxFootNow(props.trench, props.fill, bed.value))
 const struck = computed(() => props.trench.struts === 'in')
 const last = computed(() => props.fill.lifts.at(-1))
 const machines: Partial<Record<Plant, { name: string; wide: number; high: number }>> = {
@@ -158,7 +159,7 @@ const plant = computed(() => {
         :x="side"
         :y="y(ground) - 10"
         width="10"
-        :height="Math.max(12, px(ground + bed - (trench.boxFoot ?? 0)) + 10)"
+        :height="Math.max(12, px(ground + bed - boxFoot) + 10)"
         fill="var(--card)"
         stroke="var(--ink)"
         stroke-width="1.5"

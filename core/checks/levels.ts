@@ -1,4 +1,5 @@
 import * as yup from 'yup'
+import { levelSights, type LaserBeam, type LevelBooking, type LevelRow } from '../calculators/level-book'
 import { levelRun } from '../calculators/levelling'
 import { Problem } from '../problem'
 import { showQuantity } from '../quantity/show'
@@ -22,15 +23,6 @@ export interface LevelsCheck {
   against?: boolean | string
 }
 
-/** One row of the level book, m. A row with a design level is the invert of a pipe. */
-export interface LevelRow {
-  backsight?: number | null
-  intermediate?: number | null
-  foresight?: number | null
-  station?: number | null
-  design?: number | null
-}
-
 /** A pipe whose invert was found. */
 export interface FoundInvert {
   station: number | null
@@ -50,18 +42,22 @@ const NEAR = 1e-9
 const mm = (si: number) => showQuantity(Math.round(si * 1e6) / 1e6, 'length', 'mm')
 const known = (v: number | null | undefined): v is number => typeof v === 'number'
 
+/** What an entry says was read, and through what. */
+export const bookingOf = ({ payload }: Pick<Entry, 'payload'>): LevelBooking => ({
+  rows: payload.rows as LevelRow[],
+  laser: (payload.laser as LaserBeam | undefined) ?? null,
+})
+
 /** Works a booking through. @throws Problem where the sights make no run */
 export function runOf(
-  rows: readonly LevelRow[],
+  booking: LevelBooking,
   start: number,
   close: number | null,
   distance: number | null,
 ): LevelRun {
-  const sights = rows.map(({ backsight, intermediate, foresight }) =>
-    Object.fromEntries(Object.entries({ backsight, intermediate, foresight }).filter(([, v]) => known(v))),
-  )
+  const { rows } = booking
   const { outputs } = levelRun.run({
-    sights,
+    sights: levelSights(booking),
     startLevel: start,
     ...(close === null ? {} : { closeLevel: close }),
     ...(distance === null ? {} : { distance }),
@@ -149,7 +145,7 @@ function judgeAll(made: Made<LevelsCheck>, entries: readonly Entry[], context: C
   const last = entries.at(-1)!
   let run: LevelRun
   try {
-    run = runOf(last.payload.rows as LevelRow[], start, close, distance)
+    run = runOf(bookingOf(last), start, close, distance)
   } catch (error) {
     if (!(error instanceof Problem)) throw error
     return plain('blocked', `The booking cannot be worked through: ${error.message}`)
@@ -172,7 +168,7 @@ function judgeAll(made: Made<LevelsCheck>, entries: readonly Entry[], context: C
 
 const sight = () => finite().nullable()
 
-/** Levels of a run, by rise and fall, and inverts against design. */
+/** Levels of a run, through a level or off a laser's beam, and inverts against design. */
 export const levels = defineCheck<LevelsCheck>({
   kind: 'levels',
   subjects: ['reach'],
@@ -203,6 +199,11 @@ export const levels = defineCheck<LevelsCheck>({
         .min(2)
         .max(1000)
         .required(),
+      laser: yup
+        .object({ station: finite().required(), grade: finite().required() })
+        .exact()
+        .optional()
+        .default(undefined),
       replaces: uuid(),
     }),
   },
@@ -220,10 +221,10 @@ export const levels = defineCheck<LevelsCheck>({
   describe: {
     rule: (check) =>
       `Inverts within ${check.limits?.level ?? '10 mm'} of design${check.gravity ? ', each lower than the one before' : ''}`,
-    entry: ({ rows }) => {
+    entry: ({ rows, laser }) => {
       const booked = rows as LevelRow[]
       const pipes = booked.filter((r) => known(r.design)).length
-      return `${booked.length} sights, ${pipes} ${pipes === 1 ? 'invert' : 'inverts'}`
+      return `${booked.length} ${laser ? 'readings off the beam' : 'sights'}, ${pipes} ${pipes === 1 ? 'invert' : 'inverts'}`
     },
   },
 })

@@ -29,6 +29,8 @@ export interface LiftsCheck {
   vehicleFrom?: string
   target?: string
   slicing?: boolean | string
+  /** filled from inside a trench box: each lift says that the box was raised before it was compacted */
+  boxed?: boolean | string
   materials?: FillMaterial[]
 }
 
@@ -59,6 +61,8 @@ export interface LiftPayload {
   material: string
   moisture: Moisture
   haunched: boolean
+  /** the box was raised before the lift was compacted, and the gap under it filled */
+  raised?: boolean
 }
 
 /** What lifts of one step are judged against, SI. */
@@ -72,6 +76,7 @@ export interface LiftLimits {
   vehicleFrom: number
   target: number
   slicing: boolean
+  boxed: boolean
   materials: readonly FillMaterial[]
 }
 
@@ -135,6 +140,8 @@ function faultsOf(
   const low = Math.min(left?.[0] ?? Infinity, right?.[0] ?? Infinity)
   if (low < limits.od / 2 - NEAR && p.haunched !== true)
     fault('haunch', 'Not tamped under the haunch, where the pipe needs its bed most.')
+  if (limits.boxed && p.raised !== true)
+    fault('box', 'The box was not raised before this lift was compacted: drawn later it loosens the fill.')
   const top = Math.max(left?.[1] ?? -Infinity, right?.[1] ?? -Infinity)
   const cover = Math.min(after.left, after.right) - limits.od
   const needs = p.plant === 'vehicle' ? limits.vehicleFrom : limits.handBelow
@@ -181,16 +188,17 @@ export function liftLimits(made: Made<LiftsCheck>, slots: Slots): LiftLimits {
     'handBelow',
     'vehicleFrom',
   )
-  const { slicing, target } = made.formulas
+  const { slicing, boxed, target } = made.formulas
   return {
     ...figures,
     target: target ? (target.evaluate(slots) as number) : figures.od + 0.3,
     slicing: slicing?.evaluate(slots) === true,
+    boxed: boxed?.evaluate(slots) === true,
     materials: made.step.check.materials ?? fillMaterials,
   }
 }
 
-const lacking = ({ materials: _m, slicing: _s, ...figures }: LiftLimits) =>
+const lacking = ({ materials: _m, slicing: _s, boxed: _b, ...figures }: LiftLimits) =>
   Object.values(figures).some(Number.isNaN)
 
 function judgeAll(
@@ -228,6 +236,7 @@ export const lifts = defineCheck<LiftsCheck>({
     vehicleFrom: formula(),
     target: formula(),
     slicing: truth(),
+    boxed: truth(),
     materials: list(
       record({
         key: key().required(),
@@ -248,6 +257,7 @@ export const lifts = defineCheck<LiftsCheck>({
       material: words(60).required(),
       moisture: yup.string().oneOf(moistures).required(),
       haunched: yup.boolean().required(),
+      raised: yup.boolean(),
       replaces: uuid(),
     }),
   },
@@ -262,6 +272,7 @@ export const lifts = defineCheck<LiftsCheck>({
       vehicleFrom: compiler.si(check.vehicleFrom ?? 0.9, 'vehicleFrom', 'length'),
       target: check.target === undefined ? null : compiler.si(check.target, 'target', 'length'),
       slicing: compiler.formula(check.slicing, 'slicing', { kind: 'truth' }),
+      boxed: compiler.formula(check.boxed, 'boxed', { kind: 'truth' }),
     },
   }),
   records: {
@@ -290,6 +301,7 @@ export const lifts = defineCheck<LiftsCheck>({
       target: limits.target,
       thickness: mean((l) => l.payload.thickness),
       passes: mean((l) => (l.payload.plant === 'none' ? 0 : l.payload.passes)),
+      boxLate: lifts.filter((l) => l.payload.raised === false).length,
     }
   },
   describe: {

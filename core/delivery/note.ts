@@ -1,7 +1,8 @@
 import { isDay } from '../quantity/day'
 import { Problem } from '../problem'
 import { readQuantity } from '../quantity/read'
-import { cellReader, guessMapping, noteColumns, type Mapping } from './columns'
+import { noteColumns } from './columns'
+import { cellReader, guessMapping, type Mapping } from '../files/columns'
 import type { Table } from '../files/table'
 
 /** One row of a delivery note as read: a pipe length or fitting with its serial, or a quantity of a lot. */

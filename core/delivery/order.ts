@@ -1,4 +1,5 @@
-import { cellReader, guessMapping, orderColumns, type Mapping } from './columns'
+import { orderColumns } from './columns'
+import { cellReader, guessMapping, type Mapping } from '../files/columns'
 import { readCode, readPieces, type Fault, type RowFault } from './note'
 import type { Table } from '../files/table'
 

@@ -11,10 +11,12 @@ export interface FillFigures {
   passes?: number
   /** loosest fill found, ratio */
   compaction?: number
+  /** lifts compacted before the box was raised */
+  boxLate?: number
 }
 
 export interface Suspicion {
-  key: 'thicker' | 'fewer-passes' | 'looser' | 'struts'
+  key: 'thicker' | 'fewer-passes' | 'looser' | 'struts' | 'box'
   /** with its numbers: it says what was recorded, never that this was why */
   sentence: string
 }
@@ -26,8 +28,8 @@ const percent = (ratio: number) => `${showNumber(Math.round(ratio * 1000) / 10)}
 
 /** A figure, how much it has to differ to be worth a look and in which way, and what is then said. */
 const looked: {
-  key: Exclude<Suspicion['key'], 'struts'>
-  figure: keyof FillFigures
+  key: Exclude<Suspicion['key'], 'struts' | 'box'>
+  figure: Exclude<keyof FillFigures, 'boxLate'>
   worse: 'more' | 'less'
   least: number
   say: (own: number, usual: number) => string
@@ -77,5 +79,11 @@ export function likelyCauses(
   })
   if (strutsLate)
     found.push({ key: 'struts', sentence: 'Struts came out here after fill lay over the crown.' })
+  const { boxLate = 0 } = own
+  if (boxLate > 0)
+    found.push({
+      key: 'box',
+      sentence: `${boxLate} ${boxLate === 1 ? 'lift' : 'lifts'} here ${boxLate === 1 ? 'was' : 'were'} compacted before the box was raised.`,
+    })
   return found
 }

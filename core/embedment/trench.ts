@@ -1,3 +1,4 @@
+import type { Fill } from '../checks/lifts'
 import type { FactValue } from '../formula/formula'
 import { byStep } from '../judgement/standing'
 import type { CompiledProcedure } from '../procedure/compile'
@@ -20,6 +21,18 @@ export interface Trench {
   /** somebody said that water stands below the bed; null while nobody has looked */
   dry: boolean | null
 }
+
+/**
+ * Where the foot of the box hangs now, over the bottom of the trench, m: as it was set, and since then over
+ * the last lift before which it was raised.
+ */
+export const boxFootNow = (trench: Pick<Trench, 'boxFoot'>, fill: Pick<Fill, 'lifts'>, bed: number): number =>
+  Math.max(
+    trench.boxFoot ?? 0,
+    ...fill.lifts
+      .filter((l) => l.payload.raised)
+      .map((l) => bed + Math.max(l.left?.[1] ?? 0, l.right?.[1] ?? 0)),
+  )
 
 const SUPPORTS: readonly unknown[] = ['none', 'sloped', 'shored', 'box']
 

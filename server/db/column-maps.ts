@@ -1,5 +1,5 @@
 import type { Knex } from 'knex'
-import type { Mapping } from '#core/delivery/columns'
+import type { Mapping } from '#core/files/columns'
 
 export type FileKind = 'note' | 'order'
 

@@ -1,12 +1,6 @@
 import type { Knex } from 'knex'
-import {
-  guessMapping,
-  headingsKey,
-  noteColumns,
-  orderColumns,
-  type Column,
-  type Mapping,
-} from '#core/delivery/columns'
+import { noteColumns, orderColumns } from '#core/delivery/columns'
+import { guessMapping, headingsKey, type Column, type Mapping } from '#core/files/columns'
 import type { Table } from '#core/files/table'
 import { rememberedMapping, rememberMapping, type FileKind } from '../db/column-maps'
 import { sha256 } from './record'

@@ -1,6 +1,7 @@
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
-import { noteColumns, unmapped, type Mapping } from '#core/delivery/columns'
+import { noteColumns } from '#core/delivery/columns'
+import { unmapped, type Mapping } from '#core/files/columns'
 import { readNote, readNoteRow, type NoteRow, type RowFault } from '#core/delivery/note'
 import { reconcile, type ReconciledLine } from '#core/delivery/reconcile'
 import { Problem } from '#core/problem'

@@ -1,6 +1,7 @@
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
-import { orderColumns, unmapped, type Mapping } from '#core/delivery/columns'
+import { orderColumns } from '#core/delivery/columns'
+import { unmapped, type Mapping } from '#core/files/columns'
 import type { RowFault } from '#core/delivery/note'
 import { readOrders, type OrderRead } from '#core/delivery/order'
 import { Problem } from '#core/problem'

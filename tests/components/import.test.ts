@@ -1,9 +1,9 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { expect, it } from 'vitest'
 import { defineComponent, h } from 'vue'
-import ColumnMapping from '../../app/components/delivery/ColumnMapping.vue'
+import ColumnMapping from '../../app/components/ColumnMapping.vue'
 import { useImport } from '../../app/composables/useImport'
-import type { Mapping } from '../../core/delivery/columns'
+import type { Mapping } from '../../core/files/columns'
 
 /** A server that answers only when it is told to. */
 const answers: (() => void)[] = []

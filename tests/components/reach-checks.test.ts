@@ -1,8 +1,10 @@
 import type { Trench } from '../../core/embedment/trench'
 import { flushPromises, mount } from '@vue/test-utils'
-import { describe, expect, it } from 'vitest'
+import { describe, expect, it, vi } from 'vitest'
 import { checkForms } from '../../app/checks/forms'
 import type { CheckProps } from '../../app/checks/form'
+import LevelFile from '../../app/checks/LevelFile.vue'
+import ColumnMapping from '../../app/components/ColumnMapping.vue'
 import type { Sheet } from '../../app/composables/useWorksheet'
 import TrenchSection from '../../app/drawings/TrenchSection.vue'
 import { chainsOf } from '../../core/checks/chain'
@@ -157,6 +159,65 @@ describe('a level book', () => {
     expect(ready(w)!.payload).toEqual({
       rows: [{ backsight: 1.5 }, { foresight: 2.25, station: 6, design: 99.25 }],
     })
+  })
+  it('is reduced both ways, side by side, with the sums that prove it', async () => {
+    const w = form(check)
+    await cell(w, 'Back', 1).setValue('1.5')
+    await cell(w, 'Fore', 2).setValue('2.25')
+    const reduced = w.find('[aria-label="The booking reduced both ways"]')
+    expect(reduced.findAll('tbody tr').map((r) => r.findAll('td').map((c) => c.text()))).toEqual([
+      ['start', '', '', '100.000', '101.500', '100.000'],
+      ['', '', '0.750', '99.250', '', '99.250'],
+    ])
+    expect(w.text()).toContain('Both ways agree')
+  })
+  it('what is no length is not taken for an empty cell', async () => {
+    const w = form(check)
+    await cell(w, 'Back', 1).setValue('1.5')
+    await cell(w, 'Fore', 2).setValue('high')
+    expect(w.find('[role=status]').text()).toContain('Row 2')
+    expect(ready(w)).toBeNull()
+  })
+  it('off a laser’s beam it takes where the beam starts and how it falls', async () => {
+    const w = form(check)
+    await pick(w, 'Laser')
+    await field(w, 'Beam starts at').setValue('0')
+    await field(w, 'Falls toward').setValue('1')
+    await cell(w, 'Back', 1).setValue('1.2')
+    await cell(w, 'Last', 2).setValue('0.5')
+    expect(w.find('[role=status]').text()).toContain('needs its station')
+    await cell(w, 'Station, m', 2).setValue('20')
+    await cell(w, 'Design, m', 2).setValue('100.5')
+    expect(w.text()).toContain('100.500')
+    expect(ready(w)!.payload).toEqual({
+      laser: { station: 0, grade: 0.01 },
+      rows: [{ backsight: 1.2 }, { foresight: 0.5, station: 20, design: 100.5 }],
+    })
+  })
+  it('takes sights from a file whose headings say nothing, once its columns are named', async () => {
+    localStorage.clear()
+    const w = form(check)
+    w.findComponent(LevelFile).vm.$emit('update:modelValue', true)
+    await flushPromises()
+    const input = document.querySelector<HTMLInputElement>('input[type=file]')!
+    const text = 'a,b,c,d\n1500,,,\n,,6,99250\n,2250,,\n'
+    Object.defineProperty(input, 'files', { value: [new File([text], 'run.csv')] })
+    input.dispatchEvent(new Event('change'))
+    await vi.waitFor(() => expect(document.body.textContent).toContain('Say which column is'))
+    const map = w.findComponent(ColumnMapping)
+    map.vm.$emit('change', { backsight: 'a', foresight: 'b' })
+    await flushPromises()
+    w.findComponent(LevelFile)
+      .findAllComponents({ name: 'ElRadioButton' })
+      .find((r) => r.text() === 'mm')!
+      .find('input')
+      .setValue(true)
+    await flushPromises()
+    const put = [...document.querySelectorAll('button')].find((b) => b.textContent === 'Put into the book')!
+    expect(document.body.textContent).toContain('2 sights in run.csv')
+    put.click()
+    await flushPromises()
+    expect(ready(w)!.payload).toEqual({ rows: [{ backsight: 1.5 }, { foresight: 2.25 }] })
   })
   it('says which row makes no run', async () => {
     const w = form(check)

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import type { LevelRow } from '../../../core/checks/levels'
+import type { LevelRow } from '../../../core/calculators/level-book'
 import { entry } from '../support'
 import { reachOf } from './reach'
 

@@ -10,7 +10,7 @@ import { writePoints } from '../../../core/plan/lists/soil'
 
 const limits: LiftLimits = {
   ...{ od: 0.6, maxLoose: 0.3, minPasses: 3, maxDifference: 0.15, factor: 0.85, handBelow: 0.3 },
-  ...{ vehicleFrom: 0.9, target: 0.9, slicing: false, materials: fillMaterials },
+  ...{ vehicleFrom: 0.9, target: 0.9, slicing: false, boxed: false, materials: fillMaterials },
 }
 
 describe('may this machine run here now', () => {

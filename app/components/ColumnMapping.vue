@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Column, Mapping } from '#core/delivery/columns'
+import type { Column, Mapping } from '#core/files/columns'
 
 /** Which column of the file is which; asked only where the headings do not say it. */
 const props = defineProps<{

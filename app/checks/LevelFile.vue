@@ -1,0 +1,120 @@
+<script setup lang="ts">
+import type { LevelRow } from '#core/calculators/level-book'
+import {
+  levelColumns,
+  levelFileUnits,
+  readLevelFile,
+  type LevelFileRead,
+  type LevelFileUnit,
+} from '#core/embedment/level-file'
+import { guessMapping, unmapped, type Mapping } from '#core/files/columns'
+import { readCsv, type Table } from '#core/files/table'
+import { Problem } from '#core/problem'
+import { useLocalStorage } from '@vueuse/core'
+
+/** Sights from an instrument’s file: which column is which, what could not be read, and then into the book. */
+const open = defineModel<boolean>({ required: true })
+const emit = defineEmits<{ take: [LevelRow[]] }>()
+const table = shallowRef<Table | null>(null)
+const name = ref('')
+const fault = ref('')
+const mapping = ref<Mapping>({})
+/** as it was said for the file before: an instrument writes as it wrote yesterday */
+const kept = useLocalStorage<Mapping>('level-file-columns', {})
+const unit = useLocalStorage<LevelFileUnit>('level-file-unit', 'm')
+const missing = computed(() => unmapped(levelColumns, mapping.value).map((c) => c.key))
+const read = computed<LevelFileRead | null>(() => {
+  if (!table.value || missing.value.length > 0) return null
+  return readLevelFile(table.value, mapping.value, unit.value)
+})
+async function look(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  if (!file) return
+  fault.value = ''
+  table.value = null
+  name.value = file.name
+  try {
+    const found = readCsv(new Uint8Array(await file.arrayBuffer()))
+    mapping.value = guessMapping(levelColumns, found.header, kept.value)
+    table.value = found
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error
+    fault.value = error.message
+  }
+  // The same file may be looked at again after it was put right.
+  input.value = ''
+}
+function take() {
+  kept.value = mapping.value
+  emit('take', read.value!.rows)
+  open.value = false
+}
+watch(open, (now) => now && ((table.value = null), (fault.value = ''), (name.value = '')))
+</script>
+
+<template>
+  <ElDialog v-model="open" title="Sights from a file" width="min(720px, 96vw)" append-to-body align-center>
+    <div class="form">
+      <label class="file"
+        >A table of the instrument, CSV
+        <input type="file" accept=".csv,.txt,text/csv,text/plain" @change="look" />
+      </label>
+      <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
+      <template v-if="table">
+        <ColumnMapping
+          :columns="levelColumns"
+          :header="table.header"
+          :mapping="mapping"
+          :remembered="Object.keys(kept).length > 0"
+          :unmapped="missing"
+          @change="(m) => (mapping = m)"
+        />
+        <div class="field">
+          <span id="level-unit">Bare numbers are in</span>
+          <ElRadioGroup v-model="unit" aria-labelledby="level-unit">
+            <ElRadioButton v-for="u in levelFileUnits" :key="u" :value="u">{{ u }}</ElRadioButton>
+          </ElRadioGroup>
+        </div>
+        <ul v-if="read && read.faults.length > 0" class="faults" role="alert">
+          <li v-for="f in read.faults.slice(0, 8)" :key="`${f.row} ${f.column}`">
+            Row {{ f.row }}, {{ f.column }}: {{ f.message }}
+          </li>
+          <li v-if="read.faults.length > 8">and {{ read.faults.length - 8 }} more</li>
+        </ul>
+        <p v-else-if="read" role="status">{{ read.rows.length }} sights in {{ name }}.</p>
+      </template>
+    </div>
+    <template #footer>
+      <ElButton @click="open = false">Close</ElButton>
+      <ElButton
+        type="primary"
+        :disabled="!read || read.faults.length > 0 || read.rows.length < 2"
+        @click="take"
+        >Put into the book</ElButton
+      >
+    </template>
+  </ElDialog>
+</template>
+
+<style scoped>
+.form {
+  display: flex;
+  flex-direction: column;
+  gap: 14px;
+}
+.file {
+  display: flex;
+  flex-direction: column;
+  gap: 6px;
+}
+.file input {
+  min-height: 44px;
+  font: inherit;
+}
+.faults {
+  margin: 0;
+  padding-left: 20px;
+  color: var(--rejected);
+}
+</style>
