@@ -20,6 +20,7 @@ const usage = `Vet Line
   ./vet-line procedure check F    read and check a procedure document
   ./vet-line procedure schema     the JSON Schema of procedure documents
   ./vet-line logger PACK          a made-up pipe feeds a running test of the demo
+  ./vet-line pump REACH           a made-up grout pump feeds the log of a casing of the demo
   ./vet-line digest RECORD [LOG]  check a record file, and the log of its test, without a database
   ./vet-line verify               check every chain and projection of the database
   ./vet-line backup FILE          write the database to a file
@@ -42,6 +43,18 @@ async function feedTest(args: string[]): Promise<void> {
   const { runLogger } = await import('../devices/logger')
   try {
     await runLogger(args, { project: scheme.key, name: 'ines', password: demoPassword })
+  } catch (error) {
+    throw new CommandFailure((error as Error).message)
+  }
+}
+
+/** Feeds the log of a casing of the demo as a grout pump would. */
+async function feedGrout(args: string[]): Promise<void> {
+  const { demoPassword } = await import('../demo/people')
+  const { scheme } = await import('../demo/scheme')
+  const { runPump } = await import('../devices/pump')
+  try {
+    await runPump(args, { project: scheme.key, name: 'milo', password: demoPassword })
   } catch (error) {
     throw new CommandFailure((error as Error).message)
   }
@@ -78,6 +91,9 @@ async function run([command, ...args]: string[]): Promise<number> {
       return 0
     case 'logger':
       await feedTest(args)
+      return 0
+    case 'pump':
+      await feedGrout(args)
       return 0
     case 'test':
       return (await import('./testing')).runTests()

@@ -2,6 +2,7 @@ import { projectSubject } from '../core/judgement/projection'
 import { exampleFacts } from '../core/procedure/facts'
 import { loadProcedure } from '../core/procedure/load'
 import { forCore } from '../server/db/entries'
+import { insertPlants } from '../server/db/plants'
 import { insertCurves } from '../server/db/curves'
 import { saveProjection } from '../server/db/projection'
 import { insertReach } from '../server/db/reaches'
@@ -104,7 +105,13 @@ const outfallFacts = (invert: number): Facts => ({
   ...{ 'site.depth': 3.1, 'site.unsupported': 1.2, 'site.bed': 0.15, 'site.wet': true },
   ...{ 'site.levels': true, 'site.invert': invert, 'site.wall': 0.06 },
   ...{ 'site.benchmark': 9.84, 'site.run': 90, 'line.gravity': true, 'line.against': false },
-  ...{ 'site.window': 0.7, 'site.cover': 0.9, 'site.designCover': 1.9, 'site.traffic': false },
+  ...{
+    'site.window': 0.7,
+    'site.cover': 0.9,
+    'pipe.wheel': 40e3,
+    'site.designCover': 1.9,
+    'site.traffic': false,
+  },
   ...{ 'site.floods': false, 'site.deflection': 0.05, 'site.surveyPoints': 4 },
   ...{ 'site.road': false, 'site.tests': 2 },
 })
@@ -255,8 +262,8 @@ async function laySewer(g: Ground, line: string): Promise<void> {
   }
 }
 
-/** A casing under the track on the crossing, grouted up to the last tenth of what the pipe bears. */
-async function layCasing(g: Ground, line: string): Promise<void> {
+/** Casings under the track on the crossing: one grouted up to the last tenth of what the pipe bears, one ready for it. */
+async function layCasings(g: Ground, line: string): Promise<void> {
   const { procedure } = loadProcedure(procedureSource('embed-casing'))
   const facts: Facts = {
     ...(exampleFacts(procedure) as Facts),
@@ -268,39 +275,60 @@ async function layCasing(g: Ground, line: string): Promise<void> {
     pressure: 18e3 + i * 3.1e3,
     volume: Math.round(((room * 1.02 * i) / 11) * 100) / 100,
   }))
-  const inspector = 'ines'
-  const place: Place = {
-    ...{ line, crew: 3, name: 'RC casing 1', from: 148, to: 172, system: 'embed-casing', facts },
-    ...{ who: 'milo', at: g.now - 2 * DAY - 6 * HOUR },
-  }
   const held = (step: string): Answer[] => [
     yes(step),
     { step, kind: 'request', payload: {} },
-    { step, kind: 'release', payload: {}, by: inspector },
+    { step, kind: 'release', payload: {}, by: 'ines' },
   ]
-  await layReach(g, place, () => [
+  const ready: Answer[] = [
     ...held('air'),
     yes('casing-clean'),
     choose('spacers', 'right'),
     ...['joints-accepted', 'restrained', 'bulkheads'].map(yes),
-    {
-      step: 'grout-density',
-      kind: 'reading',
-      payload: { values: [1.75], typed: ['1.75'] },
-    },
+    { step: 'grout-density', kind: 'reading', payload: { values: [1.75], typed: ['1.75'] } },
     ...held('before-grout'),
-    { step: 'grout', kind: 'grout', payload: { rows }, after: HOUR },
-    yes('grout'),
-    {
-      step: 'volume',
-      kind: 'reading',
-      payload: { values: [room * 1.02], typed: [(room * 1.02).toFixed(2)] },
-    },
-    yes('inside'),
-  ])
+  ]
+  const place = { line, crew: 3, system: 'embed-casing', facts, who: 'milo' }
+  await layReach(
+    g,
+    { ...place, name: 'RC casing 1', from: 148, to: 172, at: g.now - 2 * DAY - 6 * HOUR },
+    () => [
+      ...ready,
+      { step: 'grout', kind: 'grout', payload: { rows }, after: HOUR },
+      yes('grout'),
+      {
+        step: 'volume',
+        kind: 'reading',
+        payload: { values: [room * 1.02], typed: [(room * 1.02).toFixed(2)] },
+      },
+      yes('inside'),
+    ],
+  )
+  await layReach(g, { ...place, name: 'RC casing 2', from: 176, to: 200, at: g.now - 3 * HOUR }, () => ready)
 }
 
 /** What the laboratory found of the gravel and the sand. */
+/** What the crews of the reaches run beside and over the pipe. */
+const layPlants = (g: Ground): Promise<void> =>
+  insertPlants(
+    g.db,
+    g.project.id,
+    (
+      [
+        [2, 'Rammer 65 kg', 'hand', 65, null],
+        [2, 'Plate 90 kg', 'plate', 90, null],
+        [2, 'Twin roller', 'roller', 720, null],
+        [2, 'Wheeled loader', 'vehicle', 9800, 31],
+        [3, 'Rammer 70 kg', 'hand', 70, null],
+        [3, 'Plate 140 kg', 'plate', 140, null],
+        [3, 'Tipper lorry', 'vehicle', 18_000, 50],
+      ] as const
+    ).map(([crew, name, kind, mass, kN]) => ({
+      ...{ id: g.random.id(g.now - 30 * DAY), crew: g.crews[crew]!, name, kind, mass },
+      wheelLoad: kN === null ? null : kN * 1000,
+    })),
+  )
+
 async function layCurves(g: Ground): Promise<void> {
   const points = (list: [number, number][]) =>
     list.map(([percent, dryDensity]) => ({ moisture: percent / 100, dryDensity }))
@@ -332,8 +360,9 @@ async function layCurves(g: Ground): Promise<void> {
 
 /** Embedment of the other lines. */
 export async function layEmbedment(g: Ground, lines: Record<string, string>): Promise<void> {
+  await layPlants(g)
   await layCurves(g)
   await layOutfall(g, lines.SO!)
   await laySewer(g, lines.GS!)
-  await layCasing(g, lines.RC!)
+  await layCasings(g, lines.RC!)
 }

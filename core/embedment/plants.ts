@@ -1,9 +1,23 @@
-import { plants, type Fill, type LiftLimits, type Plant } from '../checks/lifts'
-import { showSteps } from '../quantity/show'
+import { wheelPressure } from '../calculators/soil'
+import type { Fill, LiftLimits, Plant } from '../checks/lifts'
+import { showQuantity, showSteps } from '../quantity/show'
+
+export const plantKinds = ['hand', 'plate', 'roller', 'vehicle'] as const satisfies readonly Plant[]
+type PlantKind = (typeof plantKinds)[number]
+
+/** One machine of a crew. */
+export interface Machine {
+  name: string
+  kind: PlantKind
+  /** kg */
+  mass: number | null
+  /** of its heaviest wheel, N */
+  wheelLoad: number | null
+}
 
 /** Whether one machine may run over the pipe now, and why. */
 export interface PlantAnswer {
-  plant: Exclude<Plant, 'none'>
+  plant: PlantKind
   may: boolean
   why: string
   /** m of compacted cover that are still lacking; 0 where it may run */
@@ -12,29 +26,62 @@ export interface PlantAnswer {
 
 const NEAR = 1e-9
 const mm = (si: number) => showSteps(si, 'mm', true)
+const kPa = (si: number) => showQuantity(si, 'pressure', 'kPa', 2)
 const asked = (plant: Plant, limits: LiftLimits): number =>
   plant === 'vehicle' ? limits.vehicleFrom : plant === 'hand' ? 0 : limits.handBelow
 
 /**
- * "May this machine run here now?" – for each plant, by the compacted cover over the crown as it stands on
- * the lower side. Hand plant may always run: it is how the cover comes about.
- *
- * @param fill levels over the outside bottom of the pipe, m
- * @param limits of the step that asks for the lifts
+ * Under the cover that is asked of vehicles one may still cross where its heaviest wheel presses on the
+ * crown with no more than the pipe bears. Null where a figure is missing: then nothing is let through by it.
  */
-export function plantsNow(fill: Pick<Fill, 'left' | 'right'>, limits: LiftLimits): PlantAnswer[] {
-  const cover = Math.min(fill.left, fill.right) - limits.od
-  return plants
-    .filter((p): p is PlantAnswer['plant'] => p !== 'none')
-    .map((plant) => {
-      const needs = asked(plant, limits)
-      const may = plant === 'hand' || cover >= needs - NEAR
-      const lacking = may ? 0 : needs - cover
-      const why = may
-        ? plant === 'hand'
-          ? 'beside the pipe and in layers over it'
-          : `${mm(needs)} of cover asked`
-        : `${mm(lacking)} of cover more`
-      return { plant, may, why, lacking }
-    })
+function underWheel(cover: number, wheelLoad: number | null, allowed: number | null): PlantAnswer | null {
+  if (wheelLoad === null || allowed === null || cover <= 0) return null
+  const pressure = wheelPressure.run({ load: wheelLoad, depth: cover }).outputs.pressure as number
+  const may = pressure <= allowed + NEAR
+  return {
+    ...{ plant: 'vehicle', may, lacking: 0 },
+    why: may
+      ? `to cross only: ${kPa(pressure)} on the crown, the pipe bears ${kPa(allowed)}`
+      : `${kPa(pressure)} on the crown, the pipe bears ${kPa(allowed)}`,
+  }
 }
+
+/**
+ * "May this machine run here now?", by the compacted cover over the crown as it stands on the lower side.
+ * Hand plant may always run: it is how the cover comes about.
+ *
+ * @param cover m over the crown, negative below it
+ * @param limits of the step that asks for the lifts
+ * @param allowed pressure on the crown that the pipe bears from a wheel, Pa; null when nobody said
+ */
+export function mayRun(
+  cover: number,
+  { kind, wheelLoad }: Pick<Machine, 'kind' | 'wheelLoad'>,
+  limits: LiftLimits,
+  allowed: number | null = null,
+): PlantAnswer {
+  if (kind === 'hand')
+    return { plant: kind, may: true, why: 'beside the pipe and in layers over it', lacking: 0 }
+  const needs = asked(kind, limits)
+  if (cover >= needs - NEAR) return { plant: kind, may: true, why: `${mm(needs)} of cover asked`, lacking: 0 }
+  const lacking = needs - cover
+  const crossing = kind === 'vehicle' ? underWheel(cover, wheelLoad, allowed) : null
+  if (crossing) return { ...crossing, lacking: crossing.may ? 0 : lacking }
+  return { plant: kind, may: false, why: `${mm(lacking)} of cover more`, lacking }
+}
+
+const coverOf = (fill: Pick<Fill, 'left' | 'right'>, limits: LiftLimits) =>
+  Math.min(fill.left, fill.right) - limits.od
+
+/** The answer for each kind of plant, where a crew has no list of its own. */
+export const plantsNow = (fill: Pick<Fill, 'left' | 'right'>, limits: LiftLimits): PlantAnswer[] =>
+  plantKinds.map((kind) => mayRun(coverOf(fill, limits), { kind, wheelLoad: null }, limits))
+
+/** The answer for each machine of a crew, in the order of its list. */
+export const machinesNow = (
+  fill: Pick<Fill, 'left' | 'right'>,
+  limits: LiftLimits,
+  machines: readonly Machine[],
+  allowed: number | null,
+): (PlantAnswer & { name: string })[] =>
+  machines.map((m) => ({ name: m.name, ...mayRun(coverOf(fill, limits), m, limits, allowed) }))

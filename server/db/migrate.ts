@@ -16,6 +16,7 @@ import * as shifts from './migrations/014-shifts'
 import * as withdrawal from './migrations/015-withdrawal'
 import * as devicesAlong from './migrations/016-devices-along'
 import * as dueReports from './migrations/017-due-reports'
+import * as plant from './migrations/018-plant'
 
 /** Migrations in order; each runs once. They only go forward. */
 const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
@@ -36,6 +37,7 @@ const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
   { name: '015-withdrawal', up: withdrawal.up },
   { name: '016-devices-along', up: devicesAlong.up },
   { name: '017-due-reports', up: dueReports.up },
+  { name: '018-plant', up: plant.up },
 ]
 
 /**

@@ -12,6 +12,8 @@ import { peopleOf, type Project } from '../db/projects'
 import { lotFacts, ofSubject } from './judging'
 import { openingOf } from './opening'
 import { compiledProcedure } from './procedures'
+import type { Machine } from '#core/embedment/plants'
+import { plantsOf } from '../db/plants'
 import { qualificationAt } from './qualified'
 import type { Actor } from './record'
 import { visibleSubject, type Subject } from './subjects'
@@ -97,6 +99,7 @@ export async function jointSheet(db: Knex, project: Project, actor: Actor, id: s
     opening,
     items,
     qualification,
+    plants: [] as Machine[],
     lotsBefore,
   }
 }
@@ -107,5 +110,6 @@ export async function reachSheet(db: Knex, project: Project, actor: Actor, id: s
   const sheet = await worksheet(db, project, reach, common)
   const compiled = reach.procedure ? await compiledProcedure(db, project.id, reach.procedure) : null
   const qualification = compiled && (await qualificationAt(db, project, actor, compiled))
-  return { ...sheet, subject: { ...sheet.subject, from, to }, qualification, lotsBefore: null }
+  const plants = (await plantsOf(db, project.id, reach.crew)).map(({ crew: _crew, ...machine }) => machine)
+  return { ...sheet, subject: { ...sheet.subject, from, to }, qualification, plants, lotsBefore: null }
 }

@@ -19,20 +19,35 @@ const said = (w: VueWrapper) => w.get('svg').attributes('aria-label')
 describe('the reach from the side', () => {
   const pipe = (station: number, off: number, more: object = {}) => ({
     ...{ station, design: 8 - station * 0.004, level: 8 - station * 0.004 + off, off: false, back: false },
+    moved: null,
     ...more,
   })
   const inverts = [pipe(0, 0.001), pipe(2.5, 0.017, { off: true, back: true }), pipe(5, 0)]
   const section = {
     ...{ step: 'inverts', inverts, tolerance: 0.01, gravity: true },
+    grades: [
+      { from: 0, to: 2.5, slope: -0.0024 },
+      { from: 2.5, to: 5, slope: 0.0108 },
+    ],
     ...{ misclosure: 0.001, allowed: 0.004, void: false },
   }
   it('marks what is wrong with its millimetres, and says how heights are drawn', () => {
     const w = mount(InvertSection, { props: { section } })
     expect(said(w)).toBe('Inverts of 3 pipes against design, 1 of them wrong')
-    expect(w.get('text.bad').text()).toBe('+17 back-fall')
+    expect(w.findAll('text.bad').map((t) => t.text())).toEqual(['−0.24 %', '+17 back-fall'])
     expect(w.text()).toMatch(/drawn \d+ times\s+larger than lengths/)
     expect(w.text()).toContain('The run closes 1 mm off, 4 mm allowed')
     expect(w.text()).not.toContain('None of its levels counts')
+  })
+  it('says the fall between pipes, and what the push moved', () => {
+    const w = mount(InvertSection, {
+      props: {
+        section: { ...section, inverts: [pipe(0, 0), pipe(2.5, 0.017, { moved: 0.012 }), pipe(5, 0)] },
+      },
+    })
+    expect(w.findAll('text').map((t) => t.text())).toEqual(expect.arrayContaining(['−0.24 %', '1.08 %']))
+    expect(w.findAll('circle[fill="var(--paper)"]')).toHaveLength(1)
+    expect(w.text()).toContain('as booked before the push')
   })
   it('says when nothing of the run counts', () =>
     expect(mount(InvertSection, { props: { section: { ...section, void: true } } }).text()).toContain(

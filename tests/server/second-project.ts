@@ -87,6 +87,9 @@ export async function laySecondProject(db: Knex): Promise<Record<string, string>
     ...{ id: uuidv7(), project, name: text('curve'), material: text('material'), source: text('pit') },
     ...{ dated: '2026-02-03', points: '[]', specific_gravity: null },
   })
+  await db('plants').insert({
+    ...{ id: uuidv7(), project, crew: id.crew, name: text('roller'), kind: 'roller' },
+  })
   await db('shifts').insert({ id: id.shift, project, crew: id.crew, day: '2026-02-03' })
   await db('qualifications').insert({
     ...{ id: uuidv7(), project, person: id.person, procedure_key: 'gh', since: '2026-02-03', until: null },

@@ -3,7 +3,7 @@ import { chainsOf } from '#core/checks/chain'
 import type { BandRule } from '#core/calculators/guard-band'
 import type { Made } from '#core/checks/define'
 import { layLifts, liftLimits, type LiftsCheck } from '#core/checks/lifts'
-import { plantsNow } from '#core/embedment/plants'
+import { machinesNow, plantsNow, type Machine } from '#core/embedment/plants'
 import { longSection } from '#core/embedment/long-section'
 import { trenchOf } from '#core/embedment/trench'
 import type { FactValue, Slots } from '#core/formula/formula'
@@ -27,6 +27,8 @@ const props = defineProps<{
   /** struts that came out late are a cause to look at */
   strutsLate: boolean
   rule: BandRule
+  /** the machines of the crew; the kinds of plant are told when it has none listed */
+  machines: readonly Machine[]
 }>()
 defineEmits<{ entry: [step: string, entry: string]; step: [string] }>()
 const lifts = computed(() => props.compiled.steps.find((s) => s.step.check.kind === 'lifts'))
@@ -56,7 +58,14 @@ watch(
   ([k]) => (view.value = (k === 'levels' || k === 'survey') && has(k) ? k : 'across'),
   { immediate: true },
 )
-const plants = computed(() => (drawn.value ? plantsNow(drawn.value.fill, drawn.value.limits) : []))
+const plants = computed(() => {
+  if (!drawn.value) return []
+  const { fill, limits } = drawn.value
+  const allowed = props.facts['pipe.wheel']
+  return props.machines.length > 0
+    ? machinesNow(fill, limits, props.machines, typeof allowed === 'number' ? allowed : null)
+    : plantsNow(fill, limits).map((p) => ({ ...p, name: plantWords[p.plant] }))
+})
 </script>
 
 <template>
@@ -94,8 +103,8 @@ const plants = computed(() => (drawn.value ? plantsNow(drawn.value.fill, drawn.v
         @step="(k) => compiled.stepIndex.has(k) && $emit('step', k)"
       />
       <ul class="plants" aria-label="What may run over the pipe now">
-        <li v-for="p in plants" :key="p.plant" :class="{ no: !p.may }">
-          <strong>{{ plantWords[p.plant] }}</strong>
+        <li v-for="p in plants" :key="p.name" :class="{ no: !p.may }">
+          <strong>{{ p.name }}</strong>
           <span class="word">{{ p.may ? 'may run' : 'not yet' }}</span>
           <span class="muted small">{{ p.why }}</span>
         </li>
@@ -113,7 +122,7 @@ const plants = computed(() => (drawn.value ? plantsNow(drawn.value.fill, drawn.v
   margin: 12px 0 0;
   padding: 0;
   display: grid;
-  grid-template-columns: repeat(4, minmax(0, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(128px, 1fr));
   gap: 8px;
 }
 .plants li {
@@ -131,10 +140,5 @@ const plants = computed(() => (drawn.value ? plantsNow(drawn.value.fill, drawn.v
 }
 .no .word {
   color: var(--rejected);
-}
-@media (max-width: 720px) {
-  .plants {
-    grid-template-columns: repeat(2, minmax(0, 1fr));
-  }
 }
 </style>

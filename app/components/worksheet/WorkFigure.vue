@@ -5,6 +5,7 @@ import { slotsOf } from '#core/judgement/slots'
 import type { Judgement } from '#core/judgement/types'
 import type { CompiledProcedure } from '#core/procedure/compile'
 import type { FactValue } from '#core/formula/formula'
+import type { Machine } from '#core/embedment/plants'
 import type { Entry } from '#core/record/entry'
 import { showLeft } from '#core/quantity/show'
 
@@ -21,6 +22,7 @@ const props = defineProps<{
   live: number[] | null
   now: number
   rule: BandRule
+  machines: readonly Machine[]
   /** of a step that takes many entries: the one looked at */
   entry: string | null
 }>()
@@ -57,6 +59,7 @@ const share = (c: { startedAt: number; until: number }) =>
       :entry="entry"
       :struts-late="strutsLate"
       :rule="rule"
+      :machines="machines"
       @step="(k) => $emit('step', k)"
       @entry="(s, e) => $emit('entry', s, e)"
     />

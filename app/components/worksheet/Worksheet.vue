@@ -303,6 +303,7 @@ useKeys({
       :step="current"
       :live="live"
       :rule="sheet.rule"
+      :machines="sheet.plants ?? []"
       :now="now"
       :entry="entry"
       @step="choose"

@@ -3,6 +3,7 @@ import type { PlanList } from './define'
 import { articleList, instrumentList } from './goods'
 import { lineList, profileList, structureList } from './lines'
 import { packList } from './packs'
+import { plantList } from './plants'
 import { compactionCurveList } from './soil'
 import { crewList, peopleList } from './people'
 import { qualificationList } from './qualifications'
@@ -18,6 +19,7 @@ export const planLists = [
   structureList,
   articleList,
   compactionCurveList,
+  plantList,
   qualificationList,
   jointList,
   reachList,
@@ -33,6 +35,7 @@ export type ListKey =
   | 'structures'
   | 'articles'
   | 'curves'
+  | 'plants'
   | 'qualifications'
   | 'joints'
   | 'reaches'

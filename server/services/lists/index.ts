@@ -17,6 +17,7 @@ import { groundOf, type ProjectGround } from './ground'
 import type { Cell, Keeper } from './keeper'
 import * as linesAndMore from './lines'
 import * as peopleAndCrews from './people'
+import * as plant from './plants'
 import * as soil from './soil'
 import * as register from './qualifications'
 import * as work from './work'
@@ -26,6 +27,7 @@ const keepers = {
   ...linesAndMore,
   ...goods,
   ...soil,
+  ...plant,
   ...register,
   ...work,
 } as unknown as Record<ListKey, Keeper>

@@ -5,7 +5,7 @@ import { likelyCauses } from '../../../core/embedment/causes'
 import { curveLine, peakOf, withoutAir } from '../../../core/embedment/curve'
 import { foreseenDeflection } from '../../../core/embedment/foreseen'
 import { placesLeft, testPlaces } from '../../../core/embedment/places'
-import { plantsNow } from '../../../core/embedment/plants'
+import { machinesNow, plantsNow } from '../../../core/embedment/plants'
 import { writePoints } from '../../../core/plan/lists/soil'
 
 const limits: LiftLimits = {
@@ -29,6 +29,27 @@ describe('may this machine run here now', () => {
   it('says how much cover is lacking, by the lower side', () => {
     const vehicle = plantsNow({ left: 1.45, right: 2 }, limits).find((p) => p.plant === 'vehicle')!
     expect([vehicle.lacking, vehicle.why]).toEqual([expect.closeTo(0.05, 9), '50 mm of cover more'])
+  })
+  describe('of a crew’s own list', () => {
+    const loader = { name: 'Loader', kind: 'vehicle' as const, mass: 9800, wheelLoad: 31e3 }
+    const at = (cover: number, allowed: number | null, wheelLoad: number | null = 31e3) =>
+      machinesNow({ left: 0.6 + cover, right: 2 }, limits, [{ ...loader, wheelLoad }], allowed)[0]!
+    // 3 · 31 kN / (2π · 0.6²) = 41.1 kPa
+    it.each([
+      ['enough cover', at(0.9, null), true, '900 mm of cover asked'],
+      ['too little, nothing known of the pipe', at(0.6, null), false, '300 mm of cover more'],
+      ['too little, nothing known of the wheel', at(0.6, 50e3, null), false, '300 mm of cover more'],
+      [
+        'the pipe bears the wheel',
+        at(0.6, 42e3),
+        true,
+        'to cross only: 41 kPa on the crown, the pipe bears 42 kPa',
+      ],
+      ['the pipe does not bear it', at(0.6, 40e3), false, '41 kPa on the crown, the pipe bears 40 kPa'],
+      ['no cover at all', at(0, 1e6), false, '900 mm of cover more'],
+    ])('%s', (_what, { may, why, name }, want, says) =>
+      expect([name, may, why]).toEqual(['Loader', want, says]),
+    )
   })
   it('more cover never takes leave away', () =>
     fc.assert(

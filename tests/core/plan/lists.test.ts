@@ -33,6 +33,7 @@ const good: Record<ListKey, Record<string, string>> = {
     designPressure: '10',
   },
   profiles: { line: 'tf', station: '12.5', invert: '34 ft', ground: '12 m' },
+  plants: { name: 'Roller 1', crew: 'crew fell', kind: 'roller', mass: '1.2 t', wheelLoad: '' },
   structures: { line: 'TF', name: 'MH 1', kind: 'Bend', station: '50', angle: '45' },
   articles: {
     item: 'PE-315',
@@ -169,6 +170,9 @@ describe('a cell that is wrong is told by its column, and its row not taken', ()
     ['curves', { points: '6 % 2010; 8 % 1990; 10 % 1985; 12 % 2040' }, 'points'],
     ['curves', { points: 'six percent' }, 'points'],
     ['curves', { dated: 'spring' }, 'dated'],
+    ['plants', { kind: 'tractor' }, 'kind'],
+    ['plants', { wheelLoad: '40 kg' }, 'wheel-load'],
+    ['plants', { crew: 'Crew Moon' }, 'crew'],
     ['structures', { station: '101' }, 'station'],
     ['structures', { kind: 'castle' }, 'kind'],
     ['structures', { kind: 'valve' }, 'angle'],
