@@ -34,6 +34,7 @@ async function signDays(g: Ground): Promise<void> {
       if (report.work.length === 0) continue
       const said = {
         weather: weather[n % weather.length]!,
+        rain: n % weather.length === 2,
         words: n === 2 ? (words[crewNames[i]!] ?? '') : '',
       }
       const signing = { report: digest, until, image: SIGNATURE, ...said }

@@ -6,7 +6,7 @@ import { openKey } from './vault'
 /** Replies that views of the field ask for: kept as they come, found again without a signal. */
 const FIELD = [
   /^session$/,
-  /^projects\/[^/]+\/(overview|today|clocks|shift|reaches|procedures|lots|settings|crews|round|coming|openings|releasers)(\?|$)/,
+  /^projects\/[^/]+\/(overview|today|clocks|shift|reaches|procedures|lots|settings|crews|round|coming|openings|releasers|left-open)(\?|$)/,
   /^projects\/[^/]+\/lines\/[^/]+\/strip$/,
   /^projects\/[^/]+\/(joints|reaches|procedures|ncrs|crews)\/[^/?]+$/,
   /^projects\/[^/]+\/ncrs(\?|$)/,

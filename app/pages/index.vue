@@ -201,6 +201,7 @@ onMounted(() => (strip.station = null))
       reason-label="Note (not needed)"
       :send="release"
     />
+    <LeftOpen v-if="session.can('sign-shift')" />
     <ShiftAnswers v-if="session.can('record')" />
   </div>
 </template>

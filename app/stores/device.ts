@@ -180,6 +180,7 @@ export const useDevice = defineStore('device', {
       const plain = [
         'overview',
         'today',
+        'left-open',
         'clocks',
         'shift',
         'reaches',

@@ -1,4 +1,5 @@
 import type { Entry } from '../record/entry'
+import { leftOpen, type AtWorkToday, type LeftOpen } from './end-of-day'
 import { standingTime, standsOf, type StandingCause } from './standing-time'
 
 /** What a crew worked at on a day, as its record says. */
@@ -17,6 +18,8 @@ export interface ShiftWork {
   titles: Readonly<Record<string, string>>
   /** all that stands, in order */
   entries: readonly Entry[]
+  /** as it is judged at the end of the span; null where it has no procedure */
+  judged: Pick<AtWorkToday, 'compiled' | 'judgement'> | null
 }
 
 export interface ShiftReport {
@@ -42,6 +45,8 @@ export interface ShiftReport {
   photos: number
   /** entries that came too late to be relied on */
   late: number
+  /** what was left open at the end; not there in reports that were signed before it was told */
+  left?: LeftOpen[]
 }
 
 const sorted = (names: Iterable<string>) => [...new Set(names)].sort((a, b) => a.localeCompare(b, 'en'))
@@ -51,12 +56,14 @@ const sorted = (names: Iterable<string>) => [...new Set(names)].sort((a, b) => a
  * refused, where the crew stood and why, what was opened and raised.
  *
  * @param span the day, ms; `to` is now while the day is not over
+ * @param told whether it tells what is left open
  */
 export function shiftReport(
   crew: { id: string; name: string },
   day: string,
   span: { from: number; to: number },
   work: readonly ShiftWork[],
+  told = true,
 ): ShiftReport {
   const within = (e: Entry) => e.recordedAt >= span.from && e.recordedAt < span.to
   const entries = work.flatMap((w) => w.entries.filter(within))
@@ -88,5 +95,13 @@ export function shiftReport(
     ),
     photos: entries.filter((e) => e.kind === 'photo').length,
     late: entries.filter((e) => e.late).length,
+    ...(told
+      ? {
+          left: leftOpen(
+            work.flatMap((w) => (w.judged ? [{ ...w, ...w.judged }] : [])),
+            span.from,
+          ),
+        }
+      : {}),
   }
 }

@@ -16,6 +16,10 @@ export interface ShiftSignature {
   until: number
   weather: string
   words: string
+  /** rain to come in the night; null when nobody said */
+  rain: boolean | null
+  /** the report told what is left open */
+  told: boolean
 }
 
 /** A report is signed by the crew lead first, and by an inspector under the same report. */
@@ -53,6 +57,8 @@ export function signaturesOf(entries: readonly Entry[]): ShiftSigned {
         until: Number(e.payload.until),
         weather: text('weather'),
         words: text('words'),
+        rain: typeof e.payload.rain === 'boolean' ? e.payload.rain : null,
+        told: e.payload.told === true,
       },
     }
     if (e.role === 'crew-lead') Object.assign(out, { lead: signature, inspector: null })

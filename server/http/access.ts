@@ -68,6 +68,7 @@ export const access = {
   'POST /api/projects/:project/template': 'write-procedure',
   'GET /api/projects/:project/samples': 'see-plan',
   'POST /api/projects/:project/samples/adopt': 'write-procedure',
+  'GET /api/projects/:project/left-open': 'sign-shift',
   'GET /api/projects/:project/today': 'see-site',
   'GET /api/projects/:project/clocks': 'see-site',
   'GET /api/projects/:project/feed': 'see-site',

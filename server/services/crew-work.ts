@@ -7,6 +7,7 @@ import type { CompiledProcedure } from '#core/procedure/compile'
 import type { Entry } from '#core/record/entry'
 import { entriesOfMany, forCore } from '../db/entries'
 import type { Joint } from '../db/joints'
+import type { Reach } from '../db/reaches'
 import type { Project } from '../db/projects'
 import { judgeOptions, ofSubject } from './judging'
 import { compiledProcedure } from './procedures'
@@ -57,6 +58,40 @@ export async function madeOf(
     const own = await ofSubject(db, project, compiled, joint)
     const judgement = judge(compiled, joint.facts, all, now, { ...options.get(key), ...own, brief: true })
     out.push({ joint, compiled, entries, judgement, walk, last: lastOf(walk) })
+  }
+  return out
+}
+
+/** One reach of a crew, with what its record says. */
+export interface Filled {
+  reach: Reach
+  compiled: CompiledProcedure
+  entries: readonly Entry[]
+  judgement: Judgement
+}
+
+/** Reaches with their records judged, in the order given; one without a procedure is passed over. */
+export async function filledOf(
+  db: Knex,
+  project: Project,
+  reaches: readonly Reach[],
+  now: number,
+  upTo = false,
+): Promise<Filled[]> {
+  const records = await entriesOfMany(
+    db,
+    reaches.map((r) => r.id),
+  )
+  const out: Filled[] = []
+  for (const reach of reaches) {
+    if (!reach.procedure) continue
+    const compiled = await compiledProcedure(db, project.id, reach.procedure)
+    const options = await judgeOptions(db, project, compiled.procedure.key)
+    const whole = (records.get(reach.id) ?? []).map(forCore)
+    const all = upTo ? whole.filter((e) => e.recordedAt < now) : whole
+    const own = await ofSubject(db, project, compiled, reach)
+    const judgement = judge(compiled, reach.facts, all, now, { ...options, ...own })
+    out.push({ reach, compiled, entries: standing(all), judgement })
   }
   return out
 }

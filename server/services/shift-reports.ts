@@ -10,18 +10,16 @@ import {
   type ShiftPage,
   type ShiftState,
 } from '#core/crew/shift-signing'
-import { standing } from '#core/judgement/standing'
 import { Problem } from '#core/problem'
 import { isDay } from '#core/quantity/day'
 import { inTransaction } from '../db/connection'
-import { entriesOf, entriesOfMany, forCore, type StoredEntry } from '../db/entries'
+import { entriesOf, forCore, type StoredEntry } from '../db/entries'
 import { jointsWhere } from '../db/joints'
 import { crewsOf, type Project } from '../db/projects'
 import { reachesOf } from '../db/reaches'
 import { beginShift, daysWorked, findShift, saveShift, shiftsOf, workedAt } from '../db/shifts'
-import { finished, madeOf } from './crew-work'
+import { filledOf, finished, madeOf } from './crew-work'
 import { cleanPicture, pngOf } from './pictures'
-import { compiledProcedure } from './procedures'
 import { actingRole, appendAfter, sha256, type Actor } from './record'
 
 /** so many days back are offered */
@@ -60,17 +58,16 @@ async function workOf(db: Knex, project: Project, crew: string, span: { from: nu
       state: judgement.state,
       right: finished({ joint, compiled, entries, judgement, ...m }) || !good ? good : null,
       faults: faults.map((s) => titles[s.key]!),
-      ...{ titles, entries },
+      ...{ titles, entries, judged: { compiled, judgement } },
     }
   })
-  const records = await entriesOfMany(db, ids.reaches)
-  for (const reach of reaches.filter((r) => ids.reaches.includes(r.id))) {
-    const compiled = reach.procedure ? await compiledProcedure(db, project.id, reach.procedure) : null
+  const worked = reaches.filter((r) => ids.reaches.includes(r.id))
+  for (const { reach, compiled, entries, judgement } of await filledOf(db, project, worked, span.to, true)) {
     out.push({
-      ...{ id: reach.id, name: reach.name, of: 'reach', procedure: compiled?.procedure.title ?? '' },
+      ...{ id: reach.id, name: reach.name, of: 'reach', procedure: compiled.procedure.title },
       ...{ state: '', right: null, faults: [] },
-      titles: Object.fromEntries((compiled?.steps ?? []).map((s) => [s.step.key, s.step.title])),
-      entries: standing((records.get(reach.id) ?? []).map(forCore).filter((e) => e.recordedAt < span.to)),
+      titles: Object.fromEntries(compiled.steps.map((s) => [s.step.key, s.step.title])),
+      ...{ entries, judged: { compiled, judgement } },
     })
   }
   return out.sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }))
@@ -102,19 +99,20 @@ export async function shiftPage(
   const shift = await findShift(db, project.id, { crew, day })
   const entries = shift ? await entriesOf(db, shift.id) : []
   const signed = signaturesOf(entries.map(forCore))
-  const upTo = async (to: number) => {
+  const upTo = async (to: number, told = true) => {
     const part = { from: span.from, to }
     const report = shiftReport(
       { id: crew, name: found.name },
       day,
       part,
       await workOf(db, project, crew, part),
+      told,
     )
     return { report, digest: digestOf(report), until: to }
   }
   const state = projectShift(entries)
   if (signed.lead) {
-    const then = await upTo(signed.lead.until)
+    const then = await upTo(signed.lead.until, signed.lead.told)
     const later = await workedAt(db, project.id, crew, {
       from: new Date(signed.lead.until),
       to: new Date(span.to),
@@ -163,6 +161,7 @@ export interface ShiftSigning {
   image: string
   weather: string
   words: string
+  rain: boolean | null
 }
 
 /** Whoever reads a report that long signs what is there by then. */
@@ -202,13 +201,24 @@ export async function signShift(
   const picture = await cleanPicture(pngOf(signing.image), 'image/png').catch(() => null)
   if (!picture)
     throw new Problem('bad-file', 'The drawn signature is not a whole picture: draw it again.', 'image')
-  const { report, until, weather, words } = signing
+  const { report, until, weather, words, rain } = signing
+  const told = page.report.left !== undefined
   const image = `data:image/png;base64,${picture.toString('base64')}`
   return inTransaction(db, async (trx) => {
     const shift = await beginShift(trx, project.id, { id: uuidv7(), crew, day })
     const entry = {
       ...{ id: uuidv7(), kind: 'signature' as const, recordedAt: new Date(now), receivedAt: new Date(now) },
-      payload: { name: actor.name, image, report, until, weather, words, work: page.report.work.length },
+      payload: {
+        name: actor.name,
+        image,
+        report,
+        until,
+        weather,
+        words,
+        rain,
+        told,
+        work: page.report.work.length,
+      },
     }
     const { entries } = await appendAfter(trx, actor, role, 'shift', shift.id, [entry], (before) =>
       checkShiftSignature(signaturesOf(before.map(forCore)), { person: actor.person, role, report }),

@@ -103,6 +103,12 @@ export async function shiftHere({ page, project }: ShiftInput): Promise<Uint8Arr
           ...(report.late > 0 ? [`Entries that came late and prove no time: ${report.late}`] : []),
         ],
       },
+      ...(report.left && report.left.length > 0
+        ? [head('Left open'), { ul: report.left.map((l) => `${l.name}: ${l.says}`) }]
+        : []),
+      ...(signed.lead && signed.lead.rain !== null
+        ? [{ text: signed.lead.rain ? 'Rain was expected for the night.' : 'No rain was expected.' }]
+        : []),
       ...(signed.lead?.words ? [head('Words of the crew'), { text: signed.lead.words }] : []),
       head('Signed'),
       ...[signed.lead, signed.inspector].map((s, i): Content =>

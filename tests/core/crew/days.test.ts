@@ -17,7 +17,7 @@ const entry = (kind: Entry['kind'], hour: number, more: Partial<Entry> = {}) =>
 describe('the report of a shift', () => {
   const work = (entries: Entry[], more: Partial<ShiftWork> = {}): ShiftWork => ({
     ...{ id: 'j1', name: 'RM-001', of: 'joint', procedure: 'Electrofusion', state: 'accepted', right: true },
-    ...{ faults: [], titles: { a: 'Scrape', b: 'Clamp' }, entries, ...more },
+    ...{ faults: [], titles: { a: 'Scrape', b: 'Clamp' }, entries, judged: null, ...more },
   })
   const report = (...all: ShiftWork[]) =>
     shiftReport({ id: 'c', name: 'Crew' }, '2026-03-09', { from: FROM, to: TO }, all)

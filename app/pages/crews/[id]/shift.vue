@@ -24,6 +24,8 @@ const stood = computed(() => Object.entries(report.value.standing).filter(([, ms
 
 const weather = ref('')
 const words = ref('')
+/** rain in the night, as it was said on Today, until it is said otherwise */
+const rain = useRainTonight()
 const signOpen = ref(false)
 const forCrew = computed(() => session.roles.includes('crew-lead'))
 const maySign = computed(() => {
@@ -34,7 +36,14 @@ const maySign = computed(() => {
 async function sign(body: { image: string; secret: string }) {
   const { digest, until } = data.value!
   await api(`${base}/${day.value}/sign`, {
-    body: { ...body, report: digest, until, weather: weather.value, words: words.value },
+    body: {
+      ...body,
+      report: digest,
+      until,
+      weather: weather.value,
+      words: words.value,
+      rain: rain.value ?? null,
+    },
   })
   await Promise.all([load(), days.load()])
 }
@@ -150,6 +159,18 @@ const span = (s: { from: number; to: number | null }) => times.span((s.to ?? dat
                 <dt>Came late, proves no time</dt>
                 <dd>{{ report.late }}</dd>
               </template>
+              <template v-if="report.left && report.left.length > 0">
+                <dt>Left open</dt>
+                <dd>
+                  <ul class="plain left">
+                    <li v-for="l in report.left" :key="`${l.id} ${l.step}`">{{ l.name }}: {{ l.says }}</li>
+                  </ul>
+                </dd>
+              </template>
+              <template v-if="data.signed.lead && data.signed.lead.rain !== null">
+                <dt>Rain in the night</dt>
+                <dd>{{ data.signed.lead.rain ? 'expected' : 'not expected' }}</dd>
+              </template>
               <template v-if="data.signed.lead?.weather">
                 <dt>Weather</dt>
                 <dd>{{ data.signed.lead.weather }}</dd>
@@ -181,6 +202,13 @@ const span = (s: { from: number; to: number | null }) => times.span((s.to ?? dat
           <label class="label"
             >Weather<ElInput v-model="weather" maxlength="200" placeholder="Dry, 11 °C, wind"
           /></label>
+          <div class="label">
+            <span id="rain-tonight">Rain in the night</span>
+            <ElRadioGroup v-model="rain" aria-labelledby="rain-tonight">
+              <ElRadioButton :value="true">Expected</ElRadioButton>
+              <ElRadioButton :value="false">Not expected</ElRadioButton>
+            </ElRadioGroup>
+          </div>
           <label class="label"
             >Words, if any<ElInput v-model="words" type="textarea" :rows="2" maxlength="2000"
           /></label>

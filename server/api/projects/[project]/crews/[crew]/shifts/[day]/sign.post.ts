@@ -11,6 +11,7 @@ const body = drawnSignature.shape({
     .required(),
   until: yup.number().strict().integer().min(0).required(),
   weather: yup.string().trim().max(200).default(''),
+  rain: yup.boolean().strict().nullable().default(null),
   words: yup.string().trim().max(2000).default(''),
 })
 
