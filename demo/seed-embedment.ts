@@ -304,7 +304,7 @@ async function layCasings(g: Ground, line: string): Promise<void> {
       yes('inside'),
     ],
   )
-  await layReach(g, { ...place, name: 'RC casing 2', from: 176, to: 200, at: g.now - 3 * HOUR }, () => ready)
+  await layReach(g, { ...place, name: 'RC casing 2', from: 112, to: 136, at: g.now - 3 * HOUR }, () => ready)
 }
 
 /** What the laboratory found of the gravel and the sand. */

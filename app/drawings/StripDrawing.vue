@@ -191,8 +191,21 @@ const ticks = computed(() => siteTicks(props.view[0], props.view[1], 10))
         :y="lanes.embedment - 8"
         :width="Math.max(1, r.box!.width - 1)"
         height="16"
+        :fill="r.state === 'in-work' ? 'none' : reachColour[r.state]"
+        :stroke="
+          r.state === 'not-started' ? 'var(--idle)' : r.state === 'in-work' ? reachColour[r.state] : 'none'
+        "
+      >
+        <title>{{ r.name }}</title>
+      </rect>
+      <!-- Of a reach at work the bar stands as high as its trench is filled. -->
+      <rect
+        v-if="r.state === 'in-work' && r.filled !== null"
+        :x="r.box!.x + 0.5"
+        :y="lanes.embedment + 8 - 16 * r.filled"
+        :width="Math.max(1, r.box!.width - 1)"
+        :height="16 * r.filled"
         :fill="reachColour[r.state]"
-        :stroke="r.state === 'not-started' ? 'var(--idle)' : 'none'"
       />
     </g>
     <g v-for="p in packs" :key="p.id" :style="{ color: stateColour[packStateGlyphs[p.state]!] }">

@@ -1,3 +1,4 @@
+import { fillShare } from '#core/embedment/fill-share'
 import type { Knex } from 'knex'
 import { packStrip } from '#core/line/strip-rows'
 import { Problem } from '#core/problem'
@@ -30,7 +31,10 @@ async function spansOf(db: Knex, project: Project, actor: Actor, alignment: stri
       .map(({ id, number, from, to, state, verdict }) => ({ id, number, from, to, state, verdict })),
     reaches: reaches
       .filter((r) => r.alignment === alignment)
-      .map(({ id, name, from, to, state }) => ({ id, name, from, to, state })),
+      .map(({ id, name, from, to, state, summary }) => ({
+        ...{ id, name, from, to, state },
+        filled: fillShare(summary.figures),
+      })),
   }
 }
 

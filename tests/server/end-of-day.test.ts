@@ -26,7 +26,7 @@ describe('what is left open', () => {
       ['reach', 'fill', 'lifts'],
       ['reach', 'end', 'end-closed'],
     ])
-    expect(ofReach[0]!.says).toMatch(/left \d+ mm, right \d+ mm/)
+    expect(ofReach[0]!.says).toMatch(/left [\d.]+ mm, right [\d.]+ mm/)
   })
   it('is of all crews for an inspector', async () => {
     const names = (await left(ines)).map((c) => c.name)

@@ -4,7 +4,7 @@ import { demoPassword } from '../../demo/people'
 import { GroutPump } from '../../devices/grout-pump'
 import { casingByName, writeLog } from '../../devices/pump'
 import { signIn } from '../../devices/site'
-import type { ReachReply } from '../../app/composables/useWorksheet'
+import type { reachSheet } from '../../server/services/worksheet'
 import { base, Client } from './client'
 import { asApplication } from './connect'
 
@@ -35,7 +35,9 @@ it('writes one log in several entries; over what the pipe bears the step is reje
   const pump = new GroutPump({ room, base: 6e3, head: 15e3 }, 'careful')
   expect(await writeLog(place, [pump.run(60), pump.run(60)], cookie)).toBeNull()
   expect(await writeLog(place, [pump.run(60)], cookie)).toBeNull()
-  const sheet = (await milo.get(`${base}/reaches/${place.reach}`)).body as ReachReply
+  const sheet = (await milo.get(`${base}/reaches/${place.reach}`)).body as Awaited<
+    ReturnType<typeof reachSheet>
+  >
   const log = sheet.entries.filter((e) => e.kind === 'grout')
   expect(log.flatMap((e) => (e.payload.rows as { t: number }[]).map((r) => r.t))).toEqual([60, 120, 180])
   expect(await state()).toBe('in-work')

@@ -8,7 +8,12 @@ export const plants: Keeper<RowsOf<typeof plantList>> = {
   list: plantList,
   async cells(db, project, { crewIds }) {
     const crewName = nameOf(crewIds)
-    return (await plantsOf(db, project.id)).map((p) => ({ ...p, crew: crewName(p.crew) }))
+    return (await plantsOf(db, project.id)).map((p) => ({
+      ...p,
+      crew: crewName(p.crew),
+      // A bare number in that column is kN.
+      wheelLoad: p.wheelLoad === null ? null : p.wheelLoad / 1000,
+    }))
   },
   async keep(trx, project, actor, rows, { crewIds }) {
     await insertPlants(
