@@ -176,8 +176,11 @@ async function layOutfall(g: Ground, line: string): Promise<void> {
       read('offset', 0.006, -0.009, 0.004),
       read('strut-length', 0.901),
     ]
-    const toWindow = [0, 1, 2].map(() => sides(habit.thickness))
-    const upTo = Math.ceil((1.32 - 3 * habit.thickness * 0.85) / (habit.thickness * 0.85) - 1e-9)
+    const rise = habit.thickness * 0.85
+    // The struts come out as soon as the sides stand high enough to hold the pipe.
+    const first = Math.ceil((0.7 * OUTFALL.od) / rise - 1e-9)
+    const toWindow = Array.from({ length: first }, () => sides(habit.thickness))
+    const upTo = Math.ceil((1.32 - first * rise) / rise - 1e-9)
     const rest = Array.from({ length: upTo }, (_v, i) =>
       sides(habit.thickness, i === upTo - 1 ? { plant: 'plate' } : {}),
     )

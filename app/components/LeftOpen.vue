@@ -30,7 +30,7 @@ useFeed(session.projectKey, () => void load())
     </header>
     <p v-if="caution" class="caution" role="status">{{ caution }}</p>
     <div class="crews">
-      <div v-for="c in data" :key="c.crew" class="crew">
+      <div v-for="c in data" :key="c.crew" class="crew" :class="{ alone: own }">
         <h3 v-if="!own">{{ c.name }}</h3>
         <ul>
           <li v-for="l in c.left" :key="`${l.id} ${l.step}`">
@@ -84,6 +84,15 @@ header h2 {
 }
 h3 {
   margin: 14px 0 0;
+}
+/* One crew has the whole width for its list. */
+.alone {
+  grid-column: 1 / -1;
+}
+.alone ul {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 340px), 1fr));
+  gap: 0 28px;
 }
 ul {
   list-style: none;

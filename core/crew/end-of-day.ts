@@ -82,7 +82,11 @@ function reachLeft({ id, name, compiled, judgement, entries }: AtWorkToday, sinc
  * @param since when the day began, ms
  */
 export const leftOpen = (work: readonly AtWorkToday[], since: number): LeftOpen[] =>
-  work.flatMap((w) => (w.of === 'joint' ? jointLeft(w) : reachLeft(w, since)))
+  // A trench costs more than a joint when it is left as it is.
+  [
+    ...work.filter((w) => w.of === 'reach').flatMap((w) => reachLeft(w, since)),
+    ...work.filter((w) => w.of === 'joint').flatMap(jointLeft),
+  ]
 
 /** What rain does to what is left open; null where it does nothing. */
 export const rainCaution = (left: readonly LeftOpen[]): string | null =>

@@ -1,4 +1,5 @@
 import { beforeTheTest } from './after-test'
+import { askedAt, conditionsOf, reviewOf, watchOf, type Asked } from './asked'
 import type { CheckContext, ClockStart, Made } from '../checks/define'
 import { answering, definitionOf } from '../checks/registry'
 import { stray, type Verdict } from '../checks/verdict'
@@ -22,6 +23,8 @@ import { windowVerdict } from './window'
 import { asWithdrawn, withdrawalOf } from './withdrawal'
 import { witnessOf } from './witness'
 
+const NOTHING_ASKED: readonly Asked[] = []
+
 /** A step being judged: its sentence is written only when somebody reads it. */
 export type Judging = Omit<StepJudgement, 'sentence'> & { sentence: string | (() => string) }
 
@@ -44,6 +47,8 @@ class Judge {
   private readonly stuck = new Map<number, { verdict: Verdict; entry: Entry }>()
   private readonly context: CheckContext & { start: ClockStart }
   private readonly withdrawn: boolean
+  /** somebody asks something; nearly always nobody does */
+  private readonly asks: boolean
 
   constructor(
     private readonly compiled: CompiledProcedure,
@@ -53,6 +58,7 @@ class Judge {
     private readonly options: JudgeOptions,
   ) {
     this.withdrawn = entries.some((e) => e.kind === 'withdrawal') && withdrawalOf(standing(entries)) !== null
+    this.asks = entries.some((e) => e.kind === 'query' || (e.kind === 'release' && conditionsOf(e).length > 0))
     this.byStep = byStep(compiled, entries)
     this.slots = fillSlots(compiled, facts, options.schools, this.byStep)
     this.verdicts = new Array<Judging | undefined>(compiled.steps.length)
@@ -126,6 +132,9 @@ class Judge {
       point: this.point(step),
       release: NO_RELEASE,
       witness: null,
+      review: null,
+      watch: null,
+      asked: NOTHING_ASKED,
       startedAt: null,
       until: null,
       latest: null,
@@ -150,6 +159,8 @@ class Judge {
     if (ncr) out.ncr = { number: ncr.number, open: ncr.open, disposition: ncr.disposition }
     if (out.point === 'H') out.release = releaseOf(all)
     if (out.point === 'W') out.witness = witnessOf(all, this.options.notice)
+    if (out.point === 'R') out.review = reviewOf(all)
+    if (out.point === 'S') out.watch = watchOf(all, this.options.drawn?.includes(out.key) ?? null)
     const start = this.startOf(step)
     out.startedAt = start.at
     out.until = start.until
@@ -394,8 +405,37 @@ class Judge {
     return out
   }
 
+  /**
+   * Open queries and conditions hold what is accepted by its check. They come last: that somebody asks does
+   * not undo what followed.
+   */
+  private applyAsked(out: Judging, releases: readonly (readonly Entry[])[]) {
+    const entries = this.byStep[this.compiled.stepIndex.get(out.key)!]!
+    out.asked = askedAt(out.key, entries, releases)
+    if (out.asked.length === 0 || out.state === 'not-applicable' || out.ncr) return
+    const unmet = out.asked.find((a) => a.kind === 'condition' && a.answer?.good === false)
+    const open = out.asked.find((a) => a.answer === null)
+    if (unmet && out.state !== 'rejected') {
+      const { text, entry } = unmet.answer!
+      settle(out, 'rejected', `A condition of the release is not met: ${unmet.text} – ${text}`)
+      const found = { criterion: `Condition of the release: ${unmet.text}`, reading: text, entry }
+      this.drafts.push({ step: out.key, kind: 'rejected', ...found })
+    } else if (open && out.state === 'accepted')
+      settle(
+        out,
+        'held',
+        open.kind === 'query'
+          ? `Queried: ${open.text} Acceptance waits for the answer.`
+          : `Condition of the release: ${open.text} Acceptance waits for it.`,
+      )
+  }
+
   finish(): Judgement {
     const steps = this.compiled.steps.map((_s, i) => this.step(i))
+    if (this.asks) {
+      const releases = this.holds.map((h) => this.byStep[h.index]!)
+      for (const s of steps) this.applyAsked(s, releases)
+    }
     for (const s of steps) s.sentence = this.options.brief ? '' : say(s.sentence)
     const untouched = this.byStep.every((list) => list.length === 0)
     const out = {

@@ -3,10 +3,18 @@ import { definitionOf } from '../checks/registry'
 import type { FactValue } from '../formula/formula'
 import type { CompiledProcedure } from '../procedure/compile'
 import type { Entry } from '../record/entry'
+import type { Asked } from './asked'
 import { judgeAhead, type Change } from './ahead'
 import { slotsOf } from './slots'
 import { byStep } from './standing'
-import type { Draft, JudgeOptions, RunningClock, SubjectState, TestReadiness } from './types'
+import type {
+  Draft,
+  JudgeOptions,
+  RunningClock,
+  StepJudgement,
+  SubjectState,
+  TestReadiness,
+} from './types'
 
 /** What is kept of a judgement beside its state: enough for lists, Today and the strip. */
 export interface Summary {
@@ -23,6 +31,17 @@ export interface Summary {
   invited: { step: string; title: string; state: 'invited' | 'accepted'; for: number; at: number }[]
   /** what its checks measure by the way, such as the levels of the fill */
   figures: Record<string, number>
+  /** queries and conditions that are open, records to be read, and what is under surveillance; where some are */
+  asked?: OpenAsked[]
+  reviews?: { step: string; title: string; since: number }[]
+  watches?: { step: string; title: string; drawn: boolean; done: boolean; watched: boolean }[]
+}
+
+/** A query or a condition that is not answered. */
+export interface OpenAsked extends Pick<Asked, 'id' | 'kind' | 'index' | 'text' | 'to' | 'by'> {
+  step: string
+  title: string
+  since: number
 }
 
 /** What is stored of a subject, so that nobody needs to judge it again to list it. Times are ms. */
@@ -70,6 +89,38 @@ function figuresOf(
       return figures!(s as unknown as Made<{ kind: string }>, given, slots)
     }),
   ) as Record<string, number>
+}
+
+/** What its queries, review points and surveillance ask for; nothing where they ask for nothing. */
+function pointsOf(
+  steps: readonly StepJudgement[],
+  title: (key: string) => string,
+): Pick<Summary, 'asked' | 'reviews' | 'watches'> {
+  const named = ({ key }: StepJudgement) => ({ step: key, title: title(key) })
+  const asked = steps.flatMap((s) =>
+    s.asked
+      .filter((a) => a.answer === null)
+      .map(({ id, kind, index, text, to, by, at }): OpenAsked => ({
+        ...named(s),
+        ...{ id, kind, index, text, to, by, since: at },
+      })),
+  )
+  const reviews = steps
+    .filter((s) => s.review?.state === 'due')
+    .map((s) => ({ ...named(s), since: s.review!.at! }))
+  const watches = steps
+    .filter((s) => s.watch !== null && s.state !== 'not-applicable')
+    .map((s) => ({
+      ...named(s),
+      drawn: s.watch!.drawn === true,
+      done: s.entry !== null,
+      watched: s.watch!.watched !== null,
+    }))
+  return {
+    ...(asked.length > 0 ? { asked } : {}),
+    ...(reviews.length > 0 ? { reviews } : {}),
+    ...(watches.length > 0 ? { watches } : {}),
+  }
 }
 
 /** What is stored of a subject, from its entries at a moment. */
@@ -124,6 +175,7 @@ export function projectSubject(
           : []
       }),
       figures: figuresOf(compiled, facts, entries, options),
+      ...pointsOf(asked, (key) => made(key).step.title),
     },
   }
 }

@@ -1,3 +1,4 @@
+import type { Asked, ReviewJudgement, WatchJudgement } from './asked'
 import type { WitnessJudgement } from './witness'
 import type { BandRule } from '../calculators/guard-band'
 import type { Fault, Finding, InstrumentFacts, LotFacts, StepState } from '../checks/verdict'
@@ -43,6 +44,12 @@ export interface StepJudgement {
   release: ReleaseJudgement
   /** of a witness point: who was invited and who came */
   witness: WitnessJudgement | null
+  /** of a review point */
+  review: ReviewJudgement | null
+  /** of a step under surveillance */
+  watch: WatchJudgement | null
+  /** queries and conditions: the step is not accepted while one is open */
+  asked: readonly Asked[]
   /** clock: when it began, the earliest and latest time of the action */
   startedAt: number | null
   until: number | null
@@ -118,6 +125,8 @@ export interface JudgeOptions {
   notice?: number
   /** intervention points set by the inspection and test plan, over the procedure's defaults */
   plan?: Record<string, InterventionPoint | null>
+  /** steps under surveillance that are drawn to be watched; left out where the draw is not told */
+  drawn?: readonly string[]
   /**
    * when the pressure test of its section was accepted first, ms; null where one is planned and none is
    * accepted yet; left out where none is planned, and nothing waits for it

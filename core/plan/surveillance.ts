@@ -1,4 +1,6 @@
+import type { InterventionPoint } from '../procedure/types'
 import { seededRandom, seedOf } from '../random'
+import { parties, rowOf, strongest, USUAL_RATE, type PointRule, type Where } from './points'
 
 /**
  * Whether a step of a subject is drawn to be watched, one in so many. It is drawn from the subject's own
@@ -8,3 +10,53 @@ import { seededRandom, seedOf } from '../random'
  */
 export const isDrawn = (subject: string, step: string, rate: number): boolean =>
   seededRandom(seedOf(`${subject} ${step}`))() < 1 / Math.max(1, rate)
+
+/**
+ * Of how many each step under surveillance is watched, where the plan puts it under surveillance at all.
+ *
+ * @param steps the procedure's steps with the points that it gives them
+ * @param base what the project has said from the start
+ */
+export function ratesFor(
+  rules: readonly PointRule[],
+  procedure: string,
+  steps: readonly { key: string; point?: InterventionPoint | null | undefined }[],
+  base: Readonly<Record<string, InterventionPoint | null>>,
+  where: Where,
+): Record<string, number> {
+  return Object.fromEntries(
+    steps.flatMap(({ key, point }) => {
+      const own = Object.hasOwn(base, key) ? base[key]! : (point ?? null)
+      const row = rowOf(rules, procedure, key, own, where)
+      if (strongest(parties.map((p) => row[p].point)) !== 'S') return []
+      // Of several parties the one that wants to see most.
+      const rates = parties.filter((p) => row[p].point === 'S').map((p) => row[p].rate ?? USUAL_RATE)
+      return [[key, Math.min(...rates)]]
+    }),
+  )
+}
+
+/** One step of one crew under surveillance, as its joints came out. */
+export interface WatchCount {
+  /** joints at which the step was done */
+  done: number
+  /** of them drawn to be watched, and of those watched */
+  drawn: number
+  watched: number
+  /** watched though nobody had drawn them */
+  besides: number
+}
+
+/** Counts what was watched against what was drawn. */
+export function watchCount(
+  rows: readonly { drawn: boolean; done: boolean; watched: boolean }[],
+): WatchCount {
+  const done = rows.filter((r) => r.done)
+  const drawn = done.filter((r) => r.drawn)
+  return {
+    done: done.length,
+    drawn: drawn.length,
+    watched: drawn.filter((r) => r.watched).length,
+    besides: done.filter((r) => r.watched && !r.drawn).length,
+  }
+}

@@ -56,6 +56,9 @@ export const entryKinds = [
   'action',
   'done',
   'withdrawal',
+  'query',
+  'response',
+  'watch',
 ] as const
 export type EntryKind = (typeof entryKinds)[number]
 
@@ -101,7 +104,15 @@ export const plainPayloads = {
   photo: shape({ file: uuid().required(), name: words(200) }),
   request: shape({ note: words(400) }),
   /** `here`: on the crew’s device, without a signal */
-  release: shape({ note: words(400), here: yup.boolean() }),
+  release: shape({
+    note: words(400),
+    here: yup.boolean(),
+    /** what later steps must show besides */
+    conditions: yup
+      .array()
+      .of(yup.object({ step: words(60).required(), text: words(400).required() }).exact().required())
+      .max(20),
+  }),
   refusal: shape({ reason: words().required() }),
   waiver: shape({
     reason: words().required(),
@@ -119,6 +130,18 @@ export const plainPayloads = {
   }),
   reply: shape({ accepts: yup.boolean().required(), reason: words(400) }),
   attendance: shape({ present: yup.boolean().required(), note: words(400) }),
+  /** who reads the record: it is in order, or asks somebody */
+  review: shape({ note: words(400) }),
+  query: shape({ text: words(400).required(), to: yup.string().oneOf(['crew', 'inspector']).required() }),
+  /** to a query, or to a condition of a release */
+  response: shape({
+    to: uuid().required(),
+    index: yup.number().strict().integer().min(0).max(19),
+    good: yup.boolean(),
+    text: words(400).required(),
+  }),
+  /** under surveillance: somebody stood by */
+  watch: shape({ good: yup.boolean().required(), note: words(400) }),
   correction: shape({ strikes: uuid().required(), reason: words().required() }),
   /** the whole subject is no part of the job any more */
   withdrawal: shape({ reason: words().required() }),

@@ -17,6 +17,7 @@ import * as withdrawal from './migrations/015-withdrawal'
 import * as devicesAlong from './migrations/016-devices-along'
 import * as dueReports from './migrations/017-due-reports'
 import * as plant from './migrations/018-plant'
+import * as points from './migrations/019-points'
 
 /** Migrations in order; each runs once. They only go forward. */
 const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
@@ -38,6 +39,7 @@ const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
   { name: '016-devices-along', up: devicesAlong.up },
   { name: '017-due-reports', up: dueReports.up },
   { name: '018-plant', up: plant.up },
+  { name: '019-points', up: points.up },
 ]
 
 /**

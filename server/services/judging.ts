@@ -4,6 +4,8 @@ import { instrumentFacts } from '#core/checks/instruments'
 import type { JudgeOptions } from '#core/judgement/types'
 import { sectionMethods } from '#core/pressure/methods/registry'
 import { pointsFor } from '#core/plan/points'
+import { isDrawn, ratesFor } from '#core/plan/surveillance'
+import { ends } from '#core/procedure/ends'
 import type { CompiledProcedure } from '#core/procedure/compile'
 import type { InterventionPoint } from '#core/procedure/types'
 import type { LotFacts } from '#core/checks/verdict'
@@ -33,11 +35,18 @@ export const lotFacts = (lots: readonly Lot[]): Record<string, LotFacts> =>
 
 /** What of a subject decides which points it has. */
 export interface Placed {
+  id?: string
   alignment: string
   crew: string | null
   openedAt: string | null
   /** m; of a joint */
   station?: number
+}
+
+/** What the plan tells subjects apart by. */
+function whereOf(project: Project, subject: Placed) {
+  const opened = subject.openedAt === null ? DateTime.now() : DateTime.fromISO(subject.openedAt)
+  return { line: subject.alignment, crew: subject.crew, day: opened.setZone(project.zone).toISODate()! }
 }
 
 /** The points of a procedure as they count for a subject: by its line, its crew and the day it was opened. */
@@ -46,13 +55,33 @@ export function planOf(
   { procedure }: Pick<CompiledProcedure, 'procedure'>,
   subject: Placed,
 ): Record<string, InterventionPoint | null> {
-  const opened = subject.openedAt === null ? DateTime.now() : DateTime.fromISO(subject.openedAt)
   return pointsFor(
     project.settings.points ?? [],
     procedure.key,
     procedure.stages.flatMap((s) => s.steps),
     project.settings.plan[procedure.key] ?? {},
-    { line: subject.alignment, crew: subject.crew, day: opened.setZone(project.zone).toISODate()! },
+    whereOf(project, subject),
+  )
+}
+
+/** Steps of a subject that are drawn to be watched; nothing where it has no step under surveillance. */
+export function drawnOf(
+  project: Project,
+  { procedure, names }: Pick<CompiledProcedure, 'procedure' | 'names'>,
+  subject: Placed & { id: string },
+): string[] {
+  const rates = ratesFor(
+    project.settings.points ?? [],
+    procedure.key,
+    procedure.stages.flatMap((s) => s.steps),
+    project.settings.plan[procedure.key] ?? {},
+    whereOf(project, subject),
+  )
+  // A step that is made at each end is drawn for each.
+  return Object.entries(rates).flatMap(([key, rate]) =>
+    (names.both.has(key) ? ends.map((end) => `${key}@${end}`) : [key]).filter((k) =>
+      isDrawn(subject.id, k, rate),
+    ),
   )
 }
 
@@ -62,9 +91,14 @@ export async function ofSubject(
   project: Project,
   compiled: CompiledProcedure,
   subject: Placed,
-): Promise<Pick<JudgeOptions, 'plan' | 'tested'>> {
+): Promise<Pick<JudgeOptions, 'plan' | 'tested' | 'drawn'>> {
   const tested = await testedAt(db, project.id, compiled, subject)
-  return { plan: planOf(project, compiled, subject), ...(tested === undefined ? {} : { tested }) }
+  const { id } = subject
+  return {
+    plan: planOf(project, compiled, subject),
+    ...(tested === undefined ? {} : { tested }),
+    ...(id === undefined ? {} : { drawn: drawnOf(project, compiled, { ...subject, id }) }),
+  }
 }
 
 /** When a test over a joint was accepted first; left out where nothing of its procedure waits for one. */

@@ -1,0 +1,118 @@
+import { answering } from '../checks/registry'
+import type { Entry } from '../record/entry'
+import { releaseOf } from './decisions'
+
+/** Something that holds a step's acceptance until it is answered. */
+export interface Asked {
+  /** the entry that asks */
+  id: string
+  kind: 'query' | 'condition'
+  /** of a condition: which of its release */
+  index: number | null
+  text: string
+  to: 'crew' | 'inspector'
+  by: string
+  at: number
+  answer: { good: boolean; text: string; by: string; at: number; entry: string } | null
+}
+
+/** A condition that a release carries: what a later step must show besides its own check. */
+export interface Condition {
+  step: string
+  text: string
+}
+
+/** Whether the record of a step with a review point was read since its last answer. */
+export interface ReviewJudgement {
+  state: 'due' | 'reviewed' | 'not-yet'
+  by: string | null
+  at: number | null
+}
+
+/** Whether a step under surveillance was drawn to be watched, and watched. */
+export interface WatchJudgement {
+  /** null where the draw is not told */
+  drawn: boolean | null
+  watched: { good: boolean; note: string; by: string; at: number } | null
+}
+
+const text = (v: unknown) => (typeof v === 'string' ? v : '')
+
+/** The conditions of a release, as far as they are some. */
+export const conditionsOf = ({ payload }: Pick<Entry, 'payload'>): Condition[] =>
+  (Array.isArray(payload.conditions) ? (payload.conditions as Partial<Condition>[]) : [])
+    .map((c) => ({ step: text(c?.step), text: text(c?.text) }))
+    .filter((c) => c.step !== '' && c.text !== '')
+
+const answerTo = (given: readonly Entry[], id: string, index: number | null): Asked['answer'] => {
+  const last = given.findLast(
+    (e) => e.kind === 'response' && e.payload.to === id && (e.payload.index ?? null) === index,
+  )
+  return last
+    ? {
+        ...{ good: last.payload.good !== false, text: text(last.payload.text) },
+        ...{ by: last.person, at: last.recordedAt, entry: last.id },
+      }
+    : null
+}
+
+/**
+ * What is asked at a step: queries of whoever reads the record, and the conditions of releases that stand.
+ *
+ * @param entries standing entries of the step, in order
+ * @param releases standing entries of each hold point
+ */
+export function askedAt(
+  step: string,
+  entries: readonly Entry[],
+  releases: readonly (readonly Entry[])[],
+): Asked[] {
+  const queries = entries
+    .filter((e) => e.kind === 'query')
+    .map((e): Asked => ({
+      ...{ id: e.id, kind: 'query', index: null, text: text(e.payload.text) },
+      to: e.payload.to === 'inspector' ? 'inspector' : 'crew',
+      ...{ by: e.person, at: e.recordedAt, answer: answerTo(entries, e.id, null) },
+    }))
+  const conditions = releases.flatMap((ofHold) => {
+    const { state, at } = releaseOf(ofHold)
+    const release = ofHold.findLast((e) => e.kind === 'release')
+    // A release that was refused, asked for anew or waived since carries nothing any more.
+    if (!release || state !== 'released' || at !== release.recordedAt) return []
+    return conditionsOf(release).flatMap((c, index): Asked[] =>
+      c.step === step
+        ? [
+            {
+              ...{ id: release.id, kind: 'condition', index, text: c.text, to: 'crew' },
+              ...{ by: release.person, at: release.recordedAt, answer: answerTo(entries, release.id, index) },
+            },
+          ]
+        : [],
+    )
+  })
+  return [...queries, ...conditions]
+}
+
+/** @param entries standing entries of a step with a review point, in order */
+export function reviewOf(entries: readonly Entry[]): ReviewJudgement {
+  const answered = entries.findLast((e) => answering.has(e.kind))
+  const read = entries.findLast((e) => e.kind === 'review')
+  if (!answered) return { state: 'not-yet', by: null, at: null }
+  // What was answered anew is read anew.
+  if (!read || read.recordedAt < answered.recordedAt) return { state: 'due', by: null, at: answered.recordedAt }
+  return { state: 'reviewed', by: read.person, at: read.recordedAt }
+}
+
+/** @param entries standing entries of a step under surveillance, in order */
+export function watchOf(entries: readonly Entry[], drawn: boolean | null): WatchJudgement {
+  const last = entries.findLast((e) => e.kind === 'watch')
+  return {
+    drawn,
+    watched: last
+      ? {
+          ...{ good: last.payload.good !== false, note: text(last.payload.note) },
+          ...{ by: last.person, at: last.recordedAt },
+        }
+      : null,
+  }
+}
