@@ -38,6 +38,8 @@ export const actions = {
   'plan-round': testers,
   'see-points': ['inspector', 'crew-lead', 'engineer', 'witness'],
   'answer-invitation': ['witness'],
+  /** reads the record, asks about it, stands by */
+  'read-record': ['inspector', 'engineer', 'witness'],
   waive: testers,
 
   'order-goods': ['engineer', 'inspector'],

@@ -1,7 +1,9 @@
 import type { Knex } from 'knex'
 import type { StoredEntry } from '../server/db/entries'
 import type { Project } from '../server/db/projects'
+import { saveProjection } from '../server/db/projection'
 import { appendEntries, type Actor, type NewEntry } from '../server/services/record'
+import { findSubject, projectionOf, type WorkedSubject } from '../server/services/subjects'
 import type { Random } from './random'
 
 export const MINUTE = 60_000
@@ -61,4 +63,17 @@ export async function openedBefore(db: Knex, id: string, entries: readonly Store
     await db('joints')
       .where({ id })
       .update({ opened_at: new Date(Date.parse(first.recordedAt) - 60_000) })
+}
+
+/** Keeps what a record comes to, as the server does after each entry. */
+export async function keepJudged(
+  { db, project: of }: Ground,
+  type: WorkedSubject,
+  id: string,
+  entries: readonly StoredEntry[],
+  at: number,
+): Promise<void> {
+  const subject = (await findSubject(db, of.id, type, id))!
+  const projection = await projectionOf(db, of, { ...subject, procedure: subject.procedure! }, entries, at)
+  await saveProjection(db, type === 'joint' ? 'joints' : 'reaches', id, projection)
 }

@@ -1,14 +1,10 @@
-import { projectSubject } from '../core/judgement/projection'
 import { exampleFacts } from '../core/procedure/facts'
 import { loadProcedure } from '../core/procedure/load'
-import { forCore } from '../server/db/entries'
 import { insertPlants } from '../server/db/plants'
 import { insertCurves } from '../server/db/curves'
-import { saveProjection } from '../server/db/projection'
 import { insertReach } from '../server/db/reaches'
-import { judgeOptions } from '../server/services/judging'
 import { testPlaces } from '../core/embedment/places'
-import { DAY, HOUR, MINUTE, write, type Brief, type Ground } from './ground'
+import { DAY, HOUR, keepJudged, MINUTE, write, type Brief, type Ground } from './ground'
 import { procedureSource } from './system-records'
 
 type Facts = Record<string, number | string | boolean>
@@ -74,7 +70,6 @@ interface Place {
 
 /** Opens a reach and writes its answers, five minutes apart unless one says otherwise. */
 async function layReach(g: Ground, place: Place, answers: (id: string) => Answer[]): Promise<void> {
-  const compiled = loadProcedure(procedureSource(place.system))
   const id = g.random.id(g.now - 30 * DAY)
   await insertReach(g.db, g.project.id, {
     ...{ id, alignment: place.line, crew: g.crews[place.crew]!, name: place.name },
@@ -89,10 +84,8 @@ async function layReach(g: Ground, place: Place, answers: (id: string) => Answer
     at += after
     entries = await write(g, 'reach', id, by ?? place.who, [{ ...answer, at }], entries)
   }
-  const options = await judgeOptions(g.db, g.project, place.system)
   const until = Date.parse(entries.at(-1)!.receivedAt)
-  const made = entries.map(forCore)
-  await saveProjection(g.db, 'reaches', id, projectSubject(compiled, place.facts, made, until, options))
+  await keepJudged(g, 'reach', id, entries, until)
 }
 
 const looked = ['trench-looked', 'services', 'spoil', 'way-out', 'water'].map(yes)

@@ -1,11 +1,5 @@
-import { projectSubject } from '../core/judgement/projection'
-import { loadProcedure } from '../core/procedure/load'
-import { forCore } from '../server/db/entries'
-import { saveProjection } from '../server/db/projection'
 import { insertReach } from '../server/db/reaches'
-import { judgeOptions } from '../server/services/judging'
-import { DAY, HOUR, MINUTE, write, type Brief, type Ground } from './ground'
-import { procedureSource } from './system-records'
+import { DAY, HOUR, keepJudged, MINUTE, write, type Brief, type Ground } from './ground'
 
 export const EMBEDMENT = 'embed-flexible'
 const OD = 0.315
@@ -59,9 +53,7 @@ const FACTS = {
 /** Reaches of the main: filled up to yesterday, one failed density, one thin lift, one at work. */
 export async function layReaches(g: Ground): Promise<void> {
   const { db, random, now } = g
-  const compiled = loadProcedure(procedureSource(EMBEDMENT))
   const facts = FACTS
-  const options = await judgeOptions(db, g.project, EMBEDMENT)
   for (let n = 0; n < 46; n++) {
     const id = random.id(now - 30 * DAY)
     const crew = Math.floor(n / 5) % 2
@@ -136,11 +128,6 @@ export async function layReaches(g: Ground): Promise<void> {
       ...list,
     ])
     const until = Date.parse(entries.at(-1)!.receivedAt)
-    await saveProjection(
-      db,
-      'reaches',
-      id,
-      projectSubject(compiled, facts, entries.map(forCore), until, options),
-    )
+    await keepJudged(g, 'reach', id, entries, until)
   }
 }

@@ -1,11 +1,10 @@
 import { judgeAhead } from '../core/judgement/ahead'
-import { emptySummary, projectSubject } from '../core/judgement/projection'
+import { emptySummary } from '../core/judgement/projection'
 import { findJoint } from '../server/db/joints'
-import { saveProjection } from '../server/db/projection'
 import { forCore } from '../server/db/entries'
 import { judgeOptions } from '../server/services/judging'
 import { saveMakeup } from '../server/services/makeup'
-import { DAY, HOUR, MINUTE, write, type Ground, openedBefore } from './ground'
+import { DAY, HOUR, keepJudged, MINUTE, write, type Ground, openedBefore } from './ground'
 import {
   atEnds,
   loadSystem,
@@ -324,18 +323,7 @@ async function layJoint(
     )
   await openedBefore(db, id, stored)
   const options = await judgeOptions(db, g.project, system.key)
-  await saveProjection(
-    db,
-    'joints',
-    id,
-    projectSubject(
-      system.compiled,
-      facts,
-      stored.map(forCore),
-      stored.length > 0 ? Date.parse(stored.at(-1)!.receivedAt) : now,
-      options,
-    ),
-  )
+  await keepJudged(g, 'joint', id, stored, stored.length > 0 ? Date.parse(stored.at(-1)!.receivedAt) : now)
   await saveMakeup(db, (await findJoint(db, g.project.id, id))!, stored)
   // A sample that no longer judges as its scene says would make the demo lie.
   const { state } = judgeAhead(system.compiled, facts, stored.map(forCore), now, options).judgement

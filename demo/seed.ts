@@ -1,21 +1,19 @@
 import { nameKey } from '../core/record/names'
 import type { Knex } from 'knex'
 import { insertInstallation, installationName } from '../server/db/links'
-import { emptySummary, projectSubject } from '../core/judgement/projection'
+import { emptySummary } from '../core/judgement/projection'
 import { loadProcedure } from '../core/procedure/load'
 import { readFacts } from '../core/procedure/facts'
-import { forCore, type StoredEntry } from '../server/db/entries'
+import type { StoredEntry } from '../server/db/entries'
 import { findJoint } from '../server/db/joints'
-import { saveProjection } from '../server/db/projection'
 import { findProject } from '../server/db/projects'
-import { judgeOptions } from '../server/services/judging'
 import { saveMakeup } from '../server/services/makeup'
 import { disposeNcr, raiseNcr, reworkNcr, verifyNcr } from '../server/services/ncrs'
 import type { Actor } from '../server/services/record'
 import { hashSecret } from '../server/services/secrets'
 import { conformingJoint, upTo, type Made } from './joint-entries'
 import { crewNames, demoPassword, demoPeople, demoPin } from './people'
-import { DAY, HOUR, MINUTE, write, type Ground, openedBefore } from './ground'
+import { DAY, HOUR, keepJudged, MINUTE, write, type Ground, openedBefore } from './ground'
 import { seeded } from './random'
 import { layOtherLines, layOtherJoints } from './seed-systems'
 import { layProcedures } from './seed-procedures'
@@ -186,7 +184,6 @@ async function layJoints(g: Ground, stock: Stock) {
   const [pipe, fitting] = [catalogue[0].facts, catalogue[1].facts]
   const { 'fitting.bore': _bore, ...coupler } = fitting
   const facts = readFacts(compiled.procedure, { ...pipe, ...coupler, 'line.designPressure': 10e5 })
-  const options = await judgeOptions(db, g.project, compiled.procedure.key)
   const shape = { od: 0.315, wall: 0.0286, stab: 0.118, fusion: 480, cooling: 1800 }
   for (let n = 1; n <= JOINTS; n++) {
     const id = random.id(now - 35 * DAY)
@@ -221,12 +218,7 @@ async function layJoints(g: Ground, stock: Stock) {
         : await playScene(g, id, lead, scene, made)
     const at = entries.length > 0 ? Date.parse(entries.at(-1)!.receivedAt) : now
     await openedBefore(db, id, entries)
-    await saveProjection(
-      db,
-      'joints',
-      id,
-      projectSubject(compiled, facts as Record<string, number>, entries.map(forCore), at, options),
-    )
+    await keepJudged(g, 'joint', id, entries, at)
     await saveMakeup(db, (await findJoint(db, g.project.id, id))!, entries)
     if (scene === 'rejected' || scene === 'reworked') await layNcr(g, id, scene, lead)
   }

@@ -7,6 +7,7 @@ const tabs = computed(() =>
   [
     { to: '/', word: 'Today', show: true },
     { to: '/round', word: 'Round', show: session.can('plan-round') },
+    { to: '/reading', word: 'Read and watch', show: session.can('read-record') },
     { to: '/crews', word: 'Crews', show: session.can('see-site') },
   ].filter((t) => t.show),
 )

@@ -75,7 +75,7 @@ export function useDryRun(
     ]
   }
   const decide = (step: string, { kind, ...more }: Decision, reason: string, _secret: string) =>
-    record([{ kind, step, payload: kind === 'release' ? {} : { reason, ...more } }])
+    record([{ kind, step, payload: kind === 'release' ? { ...more } : { reason, ...more } }])
   const witness = (step: string, kind: EntryKind, payload: Record<string, unknown>) =>
     record([{ kind, step, payload }])
   return {
@@ -93,6 +93,7 @@ export function useDryRun(
     decide,
     releaseHere: async () => undefined,
     witness,
+    read: witness,
     skip: (seconds: number) => (ahead.value += seconds * 1000),
   } as unknown as AtWork & { skip: (seconds: number) => void }
 }

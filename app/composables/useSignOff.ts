@@ -33,6 +33,11 @@ export function useSignOff(joint: AtWork, current: Ref<string | null>) {
       if (joint.dry && decision.kind === 'release') void joint.decide(current.value!, decision, '', '')
       else open.value = true
     },
-    sign: (secret: string, reason: string) => joint.decide(current.value!, signing.value, reason, secret),
+    sign: (secret: string, reason: string) => {
+      const { conditions, ...plain } = signing.value
+      const whole = conditions?.filter((c) => c.step !== '' && c.text.trim() !== '') ?? []
+      const decision = whole.length > 0 ? { ...plain, conditions: whole } : plain
+      return joint.decide(current.value!, decision, reason, secret)
+    },
   }
 }

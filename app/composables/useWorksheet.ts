@@ -5,6 +5,7 @@ import { instrumentFacts } from '#core/checks/instruments'
 import { judge } from '#core/judgement/judge'
 import type { JudgeOptions } from '#core/judgement/types'
 import { compileProcedure, type CompiledProcedure } from '#core/procedure/compile'
+import type { Condition } from '#core/judgement/asked'
 import type { Entry, EntryKind } from '#core/record/entry'
 import type { jointSheet, reachSheet } from '../../server/services/worksheet'
 import { makeOutbox } from '~/composables/outbox'
@@ -36,6 +37,8 @@ export interface Decision {
   lot?: string
   /** the steps that a waiver leaves open */
   waives?: string[]
+  /** what later steps must show besides, of a release */
+  conditions?: Condition[]
 }
 
 /**
@@ -56,10 +59,10 @@ export function useWorksheet<S extends Sheet>(type: keyof typeof addresses, id: 
   /** recorded here, not acknowledged yet */
   const pending = ref<Entry[]>([])
   const onTheirWay = new Set<string>()
-  const { data: sheet, problem, loading, load: read } = useLoad(() => api<S>(address))
+  const { data: sheet, problem, loading, load: fetchSheet } = useLoad(() => api<S>(address))
 
   async function load() {
-    await read()
+    await fetchSheet()
     if (sheet.value) sheet.value = await asOpenedHere(address, sheet.value)
     const known = new Set(sheet.value?.entries.map((e) => e.id))
     const kept = (await waitingList<Recorded>(address)).filter((w) => !w.refused).flatMap((w) => w.entries)
@@ -78,6 +81,7 @@ export function useWorksheet<S extends Sheet>(type: keyof typeof addresses, id: 
     schools: sheet.value?.schools,
     plan: sheet.value?.plan,
     ...(sheet.value?.tested === undefined ? {} : { tested: sheet.value.tested }),
+    ...(sheet.value?.drawn === undefined ? {} : { drawn: sheet.value.drawn }),
     ...(sheet.value?.notice == null ? {} : { notice: sheet.value.notice }),
     instruments: instrumentFacts(sheet.value?.instruments ?? []),
     lots: sheet.value?.lots ?? {},
@@ -160,6 +164,12 @@ export function useWorksheet<S extends Sheet>(type: keyof typeof addresses, id: 
     await load()
   }
 
+  /** Who reads the record: it is in order, a question about it, or that somebody stood by. */
+  async function read(step: string, kind: 'review' | 'query' | 'watch', payload: Record<string, unknown>) {
+    await api(`${address}/reading`, { body: { id: uuidv7(), step, kind, payload } })
+    await load()
+  }
+
   return {
     dry: false,
     address,
@@ -175,5 +185,6 @@ export function useWorksheet<S extends Sheet>(type: keyof typeof addresses, id: 
     decide,
     releaseHere,
     witness,
+    read,
   }
 }

@@ -99,7 +99,8 @@ export function reviewOf(entries: readonly Entry[]): ReviewJudgement {
   const read = entries.findLast((e) => e.kind === 'review')
   if (!answered) return { state: 'not-yet', by: null, at: null }
   // What was answered anew is read anew.
-  if (!read || read.recordedAt < answered.recordedAt) return { state: 'due', by: null, at: answered.recordedAt }
+  if (!read || read.recordedAt < answered.recordedAt)
+    return { state: 'due', by: null, at: answered.recordedAt }
   return { state: 'reviewed', by: read.person, at: read.recordedAt }
 }
 

@@ -2,6 +2,7 @@ import { answering } from '../checks/registry'
 import { Problem } from '../problem'
 import type { Role } from '../access'
 import type { Entry } from '../record/entry'
+import type { Asked, Condition } from './asked'
 
 /**
  * Separation of duties, decided from the record alone: who did a thing does not judge it.
@@ -73,6 +74,31 @@ export function checkAttendance(
       throw new Problem('own-work', 'The witness alone says that he was there.', 'present')
   } else if (entry.recordedAt < Date.parse(String(invited.payload.for)))
     throw new Problem('too-early', 'The time that the witness is invited for has not come.', 'present')
+}
+
+/** An answer answers something that is asked at its step, and is given by whom it is asked of. */
+export function checkResponse(
+  asked: readonly Asked[],
+  { to, index }: Record<string, unknown>,
+  person: string,
+  roles: readonly Role[],
+): void {
+  const found = asked.find((a) => a.id === to && a.index === ((index as number | undefined) ?? null))
+  if (!found) throw new Problem('not-found', 'Nothing of this is asked at this step.', 'to')
+  if (found.by === person) own('Who asks does not answer.', 'to')
+  if (found.to === 'inspector' && !roles.includes('inspector'))
+    throw new Problem('forbidden', 'This is asked of an inspector.', 'to')
+}
+
+/** Conditions of a release are for steps that are still to come. */
+export function checkConditions(conditions: readonly Condition[], later: ReadonlySet<string>): void {
+  const wrong = conditions.findIndex((c) => !later.has(c.step))
+  if (wrong >= 0)
+    throw new Problem(
+      'bad-condition',
+      'A condition of a release is for a step after it.',
+      `conditions[${wrong}].step`,
+    )
 }
 
 /** Where a sign-off stands in a record: what it covers is changed by inspectors only. */

@@ -58,7 +58,9 @@ class Judge {
     private readonly options: JudgeOptions,
   ) {
     this.withdrawn = entries.some((e) => e.kind === 'withdrawal') && withdrawalOf(standing(entries)) !== null
-    this.asks = entries.some((e) => e.kind === 'query' || (e.kind === 'release' && conditionsOf(e).length > 0))
+    this.asks = entries.some(
+      (e) => e.kind === 'query' || (e.kind === 'release' && conditionsOf(e).length > 0),
+    )
     this.byStep = byStep(compiled, entries)
     this.slots = fillSlots(compiled, facts, options.schools, this.byStep)
     this.verdicts = new Array<Judging | undefined>(compiled.steps.length)

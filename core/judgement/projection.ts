@@ -7,14 +7,7 @@ import type { Asked } from './asked'
 import { judgeAhead, type Change } from './ahead'
 import { slotsOf } from './slots'
 import { byStep } from './standing'
-import type {
-  Draft,
-  JudgeOptions,
-  RunningClock,
-  StepJudgement,
-  SubjectState,
-  TestReadiness,
-} from './types'
+import type { Draft, JudgeOptions, RunningClock, StepJudgement, SubjectState, TestReadiness } from './types'
 
 /** What is kept of a judgement beside its state: enough for lists, Today and the strip. */
 export interface Summary {

@@ -48,9 +48,7 @@ export interface WatchCount {
 }
 
 /** Counts what was watched against what was drawn. */
-export function watchCount(
-  rows: readonly { drawn: boolean; done: boolean; watched: boolean }[],
-): WatchCount {
+export function watchCount(rows: readonly { drawn: boolean; done: boolean; watched: boolean }[]): WatchCount {
   const done = rows.filter((r) => r.done)
   const drawn = done.filter((r) => r.drawn)
   return {

@@ -110,7 +110,12 @@ export const plainPayloads = {
     /** what later steps must show besides */
     conditions: yup
       .array()
-      .of(yup.object({ step: words(60).required(), text: words(400).required() }).exact().required())
+      .of(
+        yup
+          .object({ step: words(60).required(), text: words(400).required() })
+          .exact()
+          .required(),
+      )
       .max(20),
   }),
   refusal: shape({ reason: words().required() }),

@@ -34,6 +34,8 @@ export const asksForSomebody = (query: Knex.QueryBuilder): void =>
     .whereNotNull('held_since')
     .orWhere('drafts', '>', 0)
     .orWhere('state', 'in-work')
+    // By a query, or a condition of a release, nobody stands; but somebody is asked.
+    .orWhere('state', 'held')
     .orWhere((c) =>
       c
         .whereNotNull('until_at')

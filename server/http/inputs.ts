@@ -121,6 +121,16 @@ export const withdrawal = yup.object({
 })
 
 /** A word at a witness point. */
+export const readingBody = yup.object({
+  id: uuid().required(),
+  step: yup.string().max(60).required(),
+  kind: yup
+    .string()
+    .oneOf(['review', 'query', 'watch'] as const)
+    .required(),
+  payload: yup.object().required(),
+})
+
 export const witnessBody = yup.object({
   id: uuid().required(),
   step: yup.string().max(60).required(),

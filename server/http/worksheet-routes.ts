@@ -8,12 +8,12 @@ import { releaseHere } from '../services/release-here'
 import { confirmSecret } from '../services/sessions'
 import type { WorkedSubject } from '../services/subjects'
 import type { RouteKey } from './access'
-import { withdrawal, witnessBody } from './inputs'
+import { readingBody, withdrawal, witnessBody } from './inputs'
 import { personOn, projectRoute } from './route'
 import { sentEntries } from './sent'
 
 /** Sign-offs ask for the PIN again and have a route of their own. */
-const SIGNED_OFF = ['release', 'refusal', 'waiver', 'decision', 'withdrawal']
+const SIGNED_OFF = ['release', 'refusal', 'waiver', 'decision', 'withdrawal', 'review', 'query', 'watch']
 const entriesBody = yup.object({ entries: yup.array().of(newEntrySchema).min(1).max(200).required() })
 
 /** Entries of one subject, as a device sends them. */
@@ -41,15 +41,25 @@ const signOffBody = yup.object({
   lot: yup.string().max(80),
   /** steps that a waiver of a hold point leaves open */
   waives: yup.array().of(yup.string().max(60).required()).max(200),
+  /** what later steps must show besides, of a release */
+  conditions: yup
+    .array()
+    .of(
+      yup.object({
+        step: yup.string().max(60).required(),
+        text: yup.string().trim().max(400).required(),
+      }),
+    )
+    .max(20),
 })
 
 /** A sign-off at a step of one subject, given with the PIN. */
 export const signOffRoute = (key: RouteKey, type: WorkedSubject) =>
   projectRoute(key, { body: signOffBody }, async ({ db, project, actor, params, body }) => {
     await confirmSecret(db, actor.person, body.secret)
-    const { kind, reason, verdict, stands, lot, waives } = body
+    const { kind, reason, verdict, stands, lot, waives, conditions } = body
     const payloads = {
-      release: reason ? { note: reason } : {},
+      release: { ...(reason ? { note: reason } : {}), ...(conditions?.length ? { conditions } : {}) },
       refusal: { reason },
       decision: { verdict, reason, ...(stands ? { stands } : {}) },
       waiver: { reason, ...(lot ? { lot } : {}), ...(waives?.length ? { waives } : {}) },
@@ -97,6 +107,15 @@ export const releaseHereRoute = (key: RouteKey, type: WorkedSubject) =>
 /** A word at a witness point: the invitation, its answer, who came. */
 export const witnessRoute = (key: RouteKey, type: WorkedSubject) =>
   projectRoute(key, { body: witnessBody }, async ({ db, project, actor, params, body }) => {
+    const entries = await recordAt(db, project, actor, type, params[type]!, [
+      { ...body, payload: body.payload as Record<string, unknown>, recordedAt: new Date() },
+    ])
+    return { seq: entries.length }
+  })
+
+/** Who reads the record: it is in order, a question about it, or that somebody stood by. */
+export const readingRoute = (key: RouteKey, type: WorkedSubject) =>
+  projectRoute(key, { body: readingBody }, async ({ db, project, actor, params, body }) => {
     const entries = await recordAt(db, project, actor, type, params[type]!, [
       { ...body, payload: body.payload as Record<string, unknown>, recordedAt: new Date() },
     ])

@@ -8,7 +8,15 @@ import { standing } from '#core/judgement/standing'
 import { Problem } from '#core/problem'
 import type { CompiledProcedure } from '#core/procedure/compile'
 import { ofOtherEnd } from '#core/procedure/ends'
-import { checkAttendance, checkCovered, checkDecision, checkRelease } from '#core/judgement/duties'
+import {
+  checkAttendance,
+  checkConditions,
+  checkCovered,
+  checkDecision,
+  checkRelease,
+  checkResponse,
+} from '#core/judgement/duties'
+import { askedAt, conditionsOf } from '#core/judgement/asked'
 import type { Entry } from '#core/record/entry'
 import { forCore, type StoredEntry } from '../db/entries'
 import type { Subject } from './subjects'
@@ -131,6 +139,16 @@ export async function checkDuties(
       const { kind, payload, recordedAt } = entry
       const said = { kind, step: entry.step ?? null, payload, recordedAt: recordedAt.getTime() }
       checkAttendance(stands, said, actor.roles)
+    }
+    if (entry.kind === 'release') {
+      const at = compiled.stepIndex.get(entry.step!)!
+      checkConditions(conditionsOf(entry), new Set(compiled.steps.slice(at + 1).map((s) => s.step.key)))
+    }
+    if (entry.kind === 'response') {
+      const at = (step: string) => stands.filter((e) => e.step === step)
+      const holds = [...new Set(stands.flatMap((e) => (e.kind === 'release' && e.step ? [e.step] : [])))]
+      const asked = askedAt(entry.step!, at(entry.step!), holds.map(at))
+      checkResponse(asked, entry.payload, actor.person, actor.roles)
     }
     if (entry.kind === 'decision') checkDecision(stands, entry.step!, actor.person, entry.payload)
     if (answering.has(entry.kind)) await checkAgain(db, project, compiled, subject, before, entry)

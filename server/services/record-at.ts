@@ -39,6 +39,9 @@ const acts: Partial<Record<EntryKind, Action>> = {
   decision: 'decide-answer',
   reply: 'answer-invitation',
   attendance: 'see-points',
+  review: 'read-record',
+  query: 'read-record',
+  watch: 'read-record',
 }
 
 /** Entries that a person sends, checked against the procedure before anything is written. */

@@ -26,6 +26,7 @@ export interface TodayItem {
     | 'ncr'
     | 'clock'
     | 'action'
+    | 'query'
     | 'test'
     | 'delivery'
     | 'lot'
@@ -102,6 +103,18 @@ export async function today(
         since: null,
         due: i.for,
       })
+    // What is asked of the crew waits for its lead, and for an inspector who may answer for it.
+    for (const a of j.summary.asked ?? [])
+      if (actor.crew !== null || a.to === 'inspector')
+        items.push({
+          ...base,
+          kind: 'query',
+          step: a.step,
+          title: a.title,
+          detail: `${a.kind === 'query' ? 'Asked' : 'Condition of the release'}: ${a.text}`,
+          since: a.since,
+          due: null,
+        })
     for (const d of j.summary.drafts)
       items.push({
         ...base,
@@ -276,6 +289,7 @@ function urgency(item: TodayItem, now: number): number {
     invitation: 1,
     coming: 1,
     action: 2,
+    query: 2,
     draft: 3,
     ncr: 4,
     delivery: 5,

@@ -35,7 +35,7 @@ export async function commonOf(db: Knex, project: Project) {
 type Common = Awaited<ReturnType<typeof commonOf>>
 
 /** Everything that a worksheet needs, so that the device can judge by itself. */
-async function worksheet(db: Knex, project: Project, subject: Subject, given?: Common) {
+async function worksheet(db: Knex, project: Project, actor: Actor, subject: Subject, given?: Common) {
   const [entries, { lots, people, instruments, curves }] = await Promise.all([
     entriesOf(db, subject.id),
     given ?? commonOf(db, project),
@@ -49,6 +49,8 @@ async function worksheet(db: Knex, project: Project, subject: Subject, given?: C
     schools: project.settings.schools[key] ?? {},
     plan: {},
     ...(procedure && (await ofSubject(db, project, procedure, subject))),
+    // Which steps are drawn to be watched is shown to nobody whose work is watched.
+    ...(actor.crew === null ? {} : { drawn: undefined }),
     notice: project.settings.notice ?? null,
     rule: project.settings.rule,
     instruments,
@@ -84,7 +86,7 @@ export async function jointSheet(db: Knex, project: Project, actor: Actor, id: s
   const joint = await visibleSubject(db, actor, 'joint', id)
   const parts = [joint.upstream, joint.downstream, joint.fitting].filter((x): x is string => x !== null)
   const [sheet, items] = await Promise.all([
-    worksheet(db, project, joint, common),
+    worksheet(db, project, actor, joint, common),
     itemsByIds(db, project.id, parts),
   ])
   const opening = sheet.procedure ? null : await openingOf(db, project, joint)
@@ -107,7 +109,7 @@ export async function jointSheet(db: Knex, project: Project, actor: Actor, id: s
 export async function reachSheet(db: Knex, project: Project, actor: Actor, id: string, common?: Common) {
   const reach = await visibleSubject(db, actor, 'reach', id)
   const { from, to } = reach
-  const sheet = await worksheet(db, project, reach, common)
+  const sheet = await worksheet(db, project, actor, reach, common)
   const compiled = reach.procedure ? await compiledProcedure(db, project.id, reach.procedure) : null
   const qualification = compiled && (await qualificationAt(db, project, actor, compiled))
   const plants = (await plantsOf(db, project.id, reach.crew)).map(({ crew: _crew, ...machine }) => machine)

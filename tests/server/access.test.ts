@@ -26,7 +26,7 @@ describe('every route', () => {
       const key = keyOf(file)
       expect(readFileSync(file, 'utf8'), file).toMatch(
         new RegExp(
-          `(projectRoute|openRoute|(entries|signOff|witness|withdraw|releaseHere)Route)\\(\\s*'${key.replace(/[/:]/g, '\\$&')}'`,
+          `(projectRoute|openRoute|(entries|signOff|witness|reading|withdraw|releaseHere)Route)\\(\\s*'${key.replace(/[/:]/g, '\\$&')}'`,
         ),
       )
       return key

@@ -35,6 +35,8 @@ const emit = defineEmits<{
   live: [number[] | null]
   release: [Decision]
   witness: [kind: 'invitation' | 'reply' | 'attendance', payload: Record<string, unknown>]
+  read: [kind: 'review' | 'query' | 'watch', payload: Record<string, unknown>]
+  respond: [payload: Record<string, unknown>]
   submit: []
   draft: [string[]]
 }>()
@@ -246,6 +248,16 @@ defineExpose({
       @click="$emit('release', { kind: 'waiver', lot: usedLot })"
       >Use it by waiver …</ElButton
     >
+    <StepPoints
+      :judged="judged"
+      :people="sheet.people"
+      :me="session.person?.id ?? ''"
+      :may-read="session.can('read-record')"
+      :may-record="mayRecord"
+      :inspector="mayRelease"
+      @read="(kind, payload) => $emit('read', kind, payload)"
+      @respond="(payload) => $emit('respond', payload)"
+    />
     <slot name="after" />
     <slot />
   </section>

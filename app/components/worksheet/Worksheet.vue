@@ -66,9 +66,10 @@ const mayRelease = computed(() => props.work.dry || session.can('release-hold'))
 const mayTrace = computed(() => !props.work.dry && session.can('see-office'))
 const mayWaive = computed(() => props.work.dry || session.can('waive'))
 const mayAnswer = computed(() => !props.work.dry && session.can('answer-invitation'))
-async function sayWitness(kind: 'invitation' | 'reply' | 'attendance', payload: Record<string, unknown>) {
+/** Says something at the step at hand; what is refused is told. */
+async function say(act: () => Promise<unknown>) {
   try {
-    await props.work.witness(current.value!, kind, payload)
+    await act()
   } catch (error) {
     ElMessage({
       type: 'error',
@@ -93,6 +94,15 @@ const nextTitle = computed(() =>
   next.value ? compiled.value!.steps[compiled.value!.stepIndex.get(next.value)!]!.step.title : null,
 )
 
+/** where a condition of the release at hand can be asked */
+const laterSteps = computed(() => {
+  const at = compiled.value?.stepIndex.get(current.value ?? '') ?? -1
+  const states = new Map(judgement.value?.steps.map((s) => [s.key, s.state]))
+  return (compiled.value?.steps ?? [])
+    .slice(at + 1)
+    .map((s) => ({ key: s.step.key, title: s.step.title }))
+    .filter((s) => states.get(s.key) !== 'not-applicable')
+})
 const titleOf = (key: string) => compiled.value!.steps[compiled.value!.stepIndex.get(key)!]!.step.title
 const { drafts, busy, againOpen, answer, answerAgain } = useAnswering({
   record,
@@ -227,7 +237,9 @@ useKeys({
       @ready="(a) => (ready = a)"
       @live="(v) => (live = v)"
       @release="signOff.begin"
-      @witness="sayWitness"
+      @witness="(kind, payload) => say(() => work.witness(current!, kind, payload))"
+      @read="(kind, payload) => say(() => work.read(current!, kind, payload))"
+      @respond="(payload) => say(() => record([{ kind: 'response', step: current!, payload }]))"
       @submit="primary?.act()"
     >
       <template v-if="otherEnd && mayRecord" #ends>
@@ -331,6 +343,12 @@ useKeys({
       :reason-required="signOff.signing.kind !== 'release'"
       :send="signOff.sign"
     >
+      <ReleaseConditions
+        v-if="signOff.signing.kind === 'release' && !work.dry"
+        :model-value="signOff.signing.conditions ?? []"
+        :steps="laterSteps"
+        @update:model-value="(conditions) => (signOff.signing = { ...signOff.signing, conditions })"
+      />
       <p v-if="signOff.signing.waives?.length" class="muted">
         It leaves open: {{ signOff.signing.waives.map(titleOf).join('; ') }}.
       </p>

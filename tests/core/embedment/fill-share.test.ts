@@ -9,5 +9,4 @@ it.each<[object, number | null]>([
   [{ left: 0.3, right: 0.6, target: 0 }, null],
   [{ left: 0.3, right: 0.6, target: NaN }, null],
   [{}, null],
-])('%j is filled to %s', (figures, share) =>
-  expect(fillShare(figures as Record<string, number>)).toBe(share))
+])('%j is filled to %s', (figures, share) => expect(fillShare(figures as Record<string, number>)).toBe(share))

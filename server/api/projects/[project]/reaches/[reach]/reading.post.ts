@@ -1,0 +1,3 @@
+import { readingRoute } from '../../../../../http/worksheet-routes'
+
+export default readingRoute('POST /api/projects/:project/reaches/:reach/reading', 'reach')
