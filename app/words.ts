@@ -1,6 +1,6 @@
 import type { SubjectState } from '#core/judgement/types'
 import type { Moisture, Plant, Side } from '#core/checks/lifts'
-import type { Party } from '#core/plan/points'
+import { partyTitles, pointTitles } from '#core/plan/points'
 import type { StepState } from '#core/checks/verdict'
 import type { End } from '#core/procedure/ends'
 import { roles, type Role } from '#core/access'
@@ -45,19 +45,10 @@ export const plantWords: Record<Plant, string> = {
 }
 export const moistureWords: Record<Moisture, string> = { dry: 'Dry', damp: 'Damp', wet: 'Wet' }
 
-export const pointWords: Record<string, string> = {
-  H: 'Hold point',
-  W: 'Witness point',
-  S: 'Surveillance',
-  R: 'Review',
-}
+export const pointWords: Record<string, string> = pointTitles
 
 /** Who comes to look. */
-export const partyWords: Record<Party, string> = {
-  inspector: 'Inspector',
-  witness: 'Client’s witness',
-  authority: 'Authority',
-}
+export const partyWords = partyTitles
 
 export const failureWords: Record<string, string> = {
   rework: 'Rework',

@@ -171,7 +171,7 @@ async function layOutfall(g: Ground, line: string): Promise<void> {
     ]
     const rise = habit.thickness * 0.85
     // The struts come out as soon as the sides stand high enough to hold the pipe.
-    const first = Math.ceil((0.7 * OUTFALL.od) / rise - 1e-9)
+    const first = atWork ? 3 : Math.ceil((0.7 * OUTFALL.od) / rise - 1e-9)
     const toWindow = Array.from({ length: first }, () => sides(habit.thickness))
     const upTo = Math.ceil((1.32 - first * rise) / rise - 1e-9)
     const rest = Array.from({ length: upTo }, (_v, i) =>

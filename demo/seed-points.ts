@@ -1,6 +1,7 @@
 import type { PointRule } from '../core/plan/points'
 import { entriesOf } from '../server/db/entries'
 import { saveSettings } from '../server/db/projects'
+import type { Summary } from '../core/judgement/projection'
 import { findSubject, refreshSubject } from '../server/services/subjects'
 import { noteChange } from '../server/services/changes'
 import { DAY, HOUR, MINUTE, write, type Ground } from './ground'
@@ -69,8 +70,61 @@ async function layInvitations(g: Ground): Promise<void> {
   await say('hose-band-clamp', 'proof', true)
 }
 
+/** How many of what was drawn were watched, crew by crew: one crew works where inspectors seldom come. */
+const WATCHED = [0.85, 0.4, 0.7, 0.6]
+
+/** What inspectors stood by at, of what was drawn in the last weeks; a record that was queried, and one answered. */
+async function layReading(g: Ground): Promise<void> {
+  const joints = (await g
+    .db('joints')
+    .where({ project: g.project.id })
+    .whereRaw("JSON_EXISTS(summary, '$.watches')")
+    .orderBy('number')
+    .select('id', 'crew', 'summary')) as { id: string; crew: string; summary: string }[]
+  const again = async (id: string) => {
+    const subject = (await findSubject(g.db, g.project.id, 'joint', id))!
+    await refreshSubject(g.db, g.project, subject, await entriesOf(g.db, id))
+  }
+  for (const { id, crew, summary } of joints) {
+    const { watches } = JSON.parse(summary) as Pick<Summary, 'watches'>
+    const drawn = watches!.filter((w) => w.drawn && w.done)
+    if (drawn.length === 0 || g.random.next() > WATCHED[g.crews.indexOf(crew)]!) continue
+    const last = Date.parse((await entriesOf(g.db, id)).at(-1)!.receivedAt)
+    await write(
+      g,
+      'joint',
+      id,
+      g.random.next() < 0.5 ? 'ines' : 'oskar',
+      drawn.map(({ step }) => ({ kind: 'watch', step, payload: { good: true }, at: last + MINUTE })),
+    )
+    await again(id)
+  }
+  const ask = async (number: string, step: string, text: string, answer: string | null) => {
+    const { id, crew } = (await g
+      .db('joints')
+      .where({ project: g.project.id, number })
+      .first('id', 'crew')) as {
+      id: string
+      crew: string
+    }
+    const at = Math.max(Date.parse((await entriesOf(g.db, id)).at(-1)!.receivedAt), g.now - 6 * HOUR)
+    const asked = await write(g, 'joint', id, 'hale', [
+      { kind: 'query', step, payload: { text, to: 'crew' }, at: at + MINUTE },
+    ])
+    const to = asked.at(-1)!.id
+    if (answer !== null)
+      await write(g, 'joint', id, crew === g.crews[0] ? 'tam' : 'rhona', [
+        { kind: 'response', step, payload: { to, text: answer }, at: at + 40 * MINUTE },
+      ])
+    await again(id)
+  }
+  await ask('RM-108', 'peeled', 'Was the second end peeled after the rain?', null)
+  await ask('RM-101', 'peeled', 'Which peeler was used?', 'The rotary one, number 2.')
+}
+
 /** Points of the demo, and who was invited to them. */
 export async function layPoints(g: Ground): Promise<void> {
   await layRules(g)
   await layInvitations(g)
+  await layReading(g)
 }

@@ -80,10 +80,9 @@ export function likelyCauses(
   if (strutsLate)
     found.push({ key: 'struts', sentence: 'Struts came out here after fill lay over the crown.' })
   const { boxLate = 0 } = own
-  if (boxLate > 0)
-    found.push({
-      key: 'box',
-      sentence: `${boxLate} ${boxLate === 1 ? 'lift' : 'lifts'} here ${boxLate === 1 ? 'was' : 'were'} compacted before the box was raised.`,
-    })
+  if (boxLate > 0) {
+    const lifts = boxLate === 1 ? '1 lift here was' : `${boxLate} lifts here were`
+    found.push({ key: 'box', sentence: `${lifts} compacted before the box was raised.` })
+  }
   return found
 }

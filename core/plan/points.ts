@@ -4,6 +4,18 @@ import type { InterventionPoint } from '../procedure/types'
 export const parties = ['inspector', 'witness', 'authority'] as const
 export type Party = (typeof parties)[number]
 
+export const partyTitles: Record<Party, string> = {
+  inspector: 'Inspector',
+  witness: 'Client’s witness',
+  authority: 'Authority',
+}
+export const pointTitles: Record<InterventionPoint, string> = {
+  H: 'Hold point',
+  W: 'Witness point',
+  S: 'Surveillance',
+  R: 'Review',
+}
+
 /** One change of the inspection and test plan: a cell of the matrix, for where and when it counts. */
 export interface PointRule {
   id: string

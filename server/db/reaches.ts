@@ -81,6 +81,17 @@ export async function livelyReaches(db: Knex, project: string, crew: string | nu
   return ((await query) as Row[]).map(reach)
 }
 
+/** Reaches that somebody has begun and nobody has finished, whatever is wrong with them. */
+export async function unfinishedReaches(db: Knex, project: string, crew: string | null): Promise<Reach[]> {
+  const query = db('reaches')
+    .select(columns)
+    .where({ project })
+    .whereNotIn('state', ['not-started', 'accepted', 'withdrawn'])
+    .orderBy('from_station')
+  if (crew) void query.where({ crew })
+  return ((await query) as Row[]).map(reach)
+}
+
 export async function findReach(db: Knex, project: string, id: string): Promise<Reach | null> {
   const row = (await db('reaches').select(columns).where({ project, id }).first()) as Row | undefined
   return row ? reach(row) : null

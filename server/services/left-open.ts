@@ -3,7 +3,7 @@ import { DateTime } from 'luxon'
 import { leftOpen, type LeftOpen } from '#core/crew/end-of-day'
 import { livelyJoints } from '../db/joints'
 import { crewsOf, type Project } from '../db/projects'
-import { livelyReaches } from '../db/reaches'
+import { unfinishedReaches } from '../db/reaches'
 import { filledOf, madeOf } from './crew-work'
 import type { Actor } from './record'
 
@@ -24,7 +24,7 @@ export async function leftNow(
   const [crews, joints, reaches] = await Promise.all([
     crewsOf(db, project.id),
     livelyJoints(db, project.id, actor.crew),
-    livelyReaches(db, project.id, actor.crew),
+    unfinishedReaches(db, project.id, actor.crew),
   ])
   const since = DateTime.fromMillis(now, { zone: project.zone }).startOf('day').toMillis()
   const [made, filled] = await Promise.all([

@@ -14,21 +14,11 @@ import { countsOf, insertJoints, jointNumbers, moveJoint, proceduresOf, type New
 import { alignmentsOf, crewsOf, type Project } from '../db/projects'
 import { packsOf } from '../db/site'
 import { noteChange } from './changes'
+import { crewOf, lineOf } from './named'
 import { groundOf } from './lists/ground'
 import { runHeavy } from './heavy/run'
 import type { SentFile } from './heavy/table-files'
 import type { Actor } from './record'
-
-async function lineOf(db: Knex, project: Project, id: string) {
-  const line = (await alignmentsOf(db, project.id)).find((l) => l.id === id)
-  if (!line) throw new Problem('not-found', 'There is no such line.', 'line')
-  return line
-}
-async function crewOf(db: Knex, project: Project, id: string) {
-  const crew = (await crewsOf(db, project.id)).find((c) => c.id === id)
-  if (!crew) throw new Problem('not-found', 'There is no such crew.', 'crew')
-  return crew
-}
 
 export interface GeneratorTyped {
   line: string

@@ -2,8 +2,7 @@ import type { Knex } from 'knex'
 import { DateTime } from 'luxon'
 import { uuidv7 } from 'uuidv7'
 import type { QualifyMode } from '#core/crew/qualification'
-import { writeCsv } from '#core/files/safe-csv'
-import { parties, rowOf, type Party, type PointRule, type Row } from '#core/plan/points'
+import { rowOf, type Party, type PointRule, type Row } from '#core/plan/points'
 import { Problem } from '#core/problem'
 import { isDay } from '#core/quantity/day'
 import type { CompiledProcedure } from '#core/procedure/compile'
@@ -184,23 +183,4 @@ export async function setNotice(
     await noteChange(trx, actor, 'set-rule', { what: 'notice', notice, before, reason })
     return askRejudge(trx, project, actor, 'rule', { all: true })
   })
-}
-
-/** The plan as a document's rows: every step, and who comes to look. */
-export async function pointsCsv(db: Knex, project: Project, where: PlanWhere): Promise<string> {
-  const { matrices } = await pointMatrix(db, project, where)
-  const said = ({ point, rate }: Row[Party]) =>
-    point === null ? '' : point === 'S' && rate !== null ? `S 1 in ${rate}` : point
-  return writeCsv(
-    ['procedure', 'revision', 'stage', 'step', ...parties],
-    matrices.flatMap((m) =>
-      m.rows.map((r) => [
-        m.procedure.title,
-        m.procedure.revision,
-        r.stage,
-        r.title,
-        ...parties.map((p) => said(r.cells[p])),
-      ]),
-    ),
-  )
 }

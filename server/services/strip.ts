@@ -1,18 +1,12 @@
 import { fillShare } from '#core/embedment/fill-share'
 import type { Knex } from 'knex'
 import { packStrip } from '#core/line/strip-rows'
-import { Problem } from '#core/problem'
-import { alignmentsOf, type Project } from '../db/projects'
+import type { Project } from '../db/projects'
 import { reachesOf } from '../db/reaches'
 import { packsOf } from '../db/site'
 import { stripJoints } from '../db/strip'
+import { lineOf } from './named'
 import type { Actor } from './record'
-
-async function lineOf(db: Knex, project: Project, alignment: string) {
-  const line = (await alignmentsOf(db, project.id)).find((l) => l.id === alignment)
-  if (!line) throw new Problem('not-found', 'There is no such line.', 'line')
-  return line
-}
 
 const jointsOf = async (
   db: Knex,

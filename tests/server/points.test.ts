@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { readSheet } from 'read-excel-file/node'
 import { uuidv7 } from 'uuidv7'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
 import type { pointMatrix } from '../../server/services/points'
@@ -91,6 +92,38 @@ describe('the inspection plan', () => {
     const rows = (await reply.text()).trim().split('\r\n')
     expect(rows[0]).toBe('procedure,revision,stage,step,inspector,witness,authority')
     expect(rows.some((r) => /"Hand-tight, looked at",,W,/.test(r))).toBe(true)
+  })
+  const taken = async (query: string) => {
+    const { cookie } = clients.ines as unknown as { cookie: string }
+    return fetch(`${clients.ines.address}/api/${base}/points/file?${query}`, { headers: { cookie } })
+  }
+  it('is taken as a spreadsheet with the rows of the file', async () => {
+    const reply = await taken('as=xlsx')
+    const grid = await readSheet(Buffer.from(await reply.arrayBuffer()))
+    expect(grid[0]).toEqual([
+      ...['Procedure', 'Revision', 'Stage', 'Step', 'Inspector', 'Client’s witness', 'Authority'],
+    ])
+    const lines = (await (await taken('as=csv')).text()).trim().split('\r\n')
+    expect(grid).toHaveLength(lines.length)
+    expect(grid.find((r) => r[3] === 'Hand-tight, looked at')!.slice(4)).toEqual([null, 'W', null])
+  })
+  it('is printed', async () => {
+    const reply = await taken('as=pdf')
+    expect(reply.headers.get('content-type')).toBe('application/pdf')
+    const pdf = Buffer.from(await reply.arrayBuffer())
+    expect(pdf.subarray(0, 5).toString()).toBe('%PDF-')
+    // Of every procedure in use a table, not an empty sheet.
+    expect(pdf.length).toBeGreaterThan(30_000)
+  })
+  it.each([
+    ['as=doc', 'as'],
+    [`crew=${uuidv7()}`, 'crew'],
+    [`line=${uuidv7()}`, 'line'],
+    ['day=2026-02-31', 'day'],
+  ])('%s is refused', async (query, field) => {
+    const reply = await taken(query)
+    expect(reply.ok).toBe(false)
+    expect(((await reply.json()) as { data: { field: string } }).data.field).toBe(field)
   })
 })
 

@@ -22,7 +22,7 @@ beforeAll(async () => {
   // An accepted joint of Crew Harbour that nobody else works at.
   joint = await db('joints')
     .join('crews', 'crews.id', 'joints.crew')
-    .where({ 'crews.name': 'Crew Harbour', state: 'accepted', system: 'pe-electrofusion-socket' })
+    .where({ 'crews.name': 'Crew Harbour', then_state: 'accepted', system: 'pe-electrofusion-socket' })
     .orderBy('number')
     .first('joints.id', 'crew')
 })

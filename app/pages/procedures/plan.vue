@@ -79,9 +79,8 @@ async function review(rule: string, accepted: boolean, reason = '') {
   }
 }
 const today = times.today()
-const fileAddress = computed(
-  () => `/api/${session.base}/points/file?${new URLSearchParams(query.value as Record<string, string>)}`,
-)
+const fileAddress = (as: 'csv' | 'xlsx' | 'pdf') =>
+  `/api/${session.base}/points/file?${new URLSearchParams({ ...(query.value as Record<string, string>), as })}`
 const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
   i === 0 || rows[i - 1]!.stage !== rows[i]!.stage
 </script>
@@ -106,7 +105,11 @@ const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
           </li>
         </ul>
         <NoticeSetting :notice="data.notice" @done="load" />
-        <a :href="fileAddress" class="take">Take as CSV</a>
+        <span class="takes">
+          <a :href="fileAddress('pdf')" target="_blank" class="take">Print (PDF)</a>
+          <a :href="fileAddress('xlsx')" class="take">XLSX</a>
+          <a :href="fileAddress('csv')" class="take">CSV</a>
+        </span>
       </div>
       <section v-if="pending.length > 0" class="pending" aria-label="To be reviewed">
         <h2>To be reviewed by a second engineer</h2>
@@ -240,6 +243,10 @@ const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
   min-height: 48px;
 }
 /* What is said of the plan as a whole stands together at the right. */
+.takes {
+  display: flex;
+  gap: 0 18px;
+}
 .take {
   display: flex;
   align-items: center;

@@ -14,6 +14,8 @@ const tasks: HeavyTasks = {
   ncr: async (paper) => (await import('./ncr-paper')).ncrHere(paper),
   shift: async (input) => (await import('./shift-paper')).shiftHere(input),
   notice: async (input) => (await import('./notice')).noticeHere(input),
+  plan: async (paper) => (await import('./plan-paper')).planHere(paper),
+  planSheet: async (paper) => (await import('./plan-paper')).planSheetHere(paper),
 }
 
 const port = parentPort!

@@ -4,6 +4,7 @@ import type { FileLook, LogInput, PackEvaluation } from './log'
 import type { CertificateInput } from './certificate'
 import type { NcrPaper } from './ncr-paper'
 import type { NoticeInput } from './notice'
+import type { PlanPaper } from './plan-paper'
 import type { ShiftInput } from './shift-paper'
 import type { SentFile } from './table-files'
 
@@ -20,6 +21,8 @@ export interface HeavyTasks {
   ncr: (paper: NcrPaper) => Promise<Uint8Array>
   shift: (input: ShiftInput) => Promise<Uint8Array>
   notice: (input: NoticeInput) => Promise<Uint8Array>
+  plan: (paper: PlanPaper) => Promise<Uint8Array>
+  planSheet: (paper: PlanPaper) => Promise<Uint8Array>
 }
 
 export type HeavyTask = keyof HeavyTasks
