@@ -21,6 +21,7 @@ const usage = `Vet Line
   ./vet-line procedure schema     the JSON Schema of procedure documents
   ./vet-line logger PACK          a made-up pipe feeds a running test of the demo
   ./vet-line pump REACH           a made-up grout pump feeds the log of a casing of the demo
+  ./vet-line receiver --secret S  a stand-in for a program that is told what happens
   ./vet-line digest RECORD [LOG]  check a record file, and the log of its test, without a database
   ./vet-line verify               check every chain and projection of the database
   ./vet-line backup FILE          write the database to a file
@@ -60,6 +61,16 @@ async function feedGrout(args: string[]): Promise<void> {
   }
 }
 
+/** Is told what happens, as another program would be. */
+async function receive(args: string[]): Promise<void> {
+  const { runReceiver } = await import('../devices/receiver')
+  try {
+    await runReceiver(args, print)
+  } catch (error) {
+    throw new CommandFailure((error as Error).message)
+  }
+}
+
 async function run([command, ...args]: string[]): Promise<number> {
   switch (command) {
     case 'calc':
@@ -94,6 +105,9 @@ async function run([command, ...args]: string[]): Promise<number> {
       return 0
     case 'pump':
       await feedGrout(args)
+      return 0
+    case 'receiver':
+      await receive(args)
       return 0
     case 'test':
       return (await import('./testing')).runTests()

@@ -18,6 +18,7 @@ import * as devicesAlong from './migrations/016-devices-along'
 import * as dueReports from './migrations/017-due-reports'
 import * as plant from './migrations/018-plant'
 import * as points from './migrations/019-points'
+import * as webhooks from './migrations/020-webhooks'
 
 /** Migrations in order; each runs once. They only go forward. */
 const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
@@ -40,6 +41,7 @@ const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
   { name: '017-due-reports', up: dueReports.up },
   { name: '018-plant', up: plant.up },
   { name: '019-points', up: points.up },
+  { name: '020-webhooks', up: webhooks.up },
 ]
 
 /**

@@ -175,6 +175,8 @@ export const access = {
   'POST /api/projects/:project/procedures/:procedure/issue': 'write-procedure',
   'GET /api/projects/:project/settings': 'see-project',
   'POST /api/projects/:project/settings/rule': 'set-rule',
+  'GET /api/projects/:project/settings/webhook': 'set-project',
+  'POST /api/projects/:project/settings/webhook': 'set-project',
   'POST /api/projects/:project/settings/project': 'set-project',
   'POST /api/projects/:project/instruments': 'keep-instruments',
   'POST /api/projects/:project/instruments/:instrument/calibrations': 'keep-instruments',

@@ -99,6 +99,15 @@ export async function laySecondProject(db: Knex): Promise<Record<string, string>
     ...{ id: uuidv7(), person: id.person, project, client: text('browser') },
     ...{ taken_at: at, heard_at: at },
   })
+  await db('webhooks').insert({
+    ...{
+      id: uuidv7(),
+      project,
+      address: `http://127.0.0.1:9/${MARK}`,
+      place: 1e9,
+      next_at: new Date('2099-01-01'),
+    },
+  })
   await db('calendars').insert({ token: Buffer.alloc(32, 7), project, person: id.person, made_at: at })
   await db('catalogue').insert({
     project,

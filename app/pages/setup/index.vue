@@ -211,6 +211,10 @@ function openForm() {
         <h2 id="the-project">The project</h2>
         <ProjectForm :project="data.project" @changed="load" />
       </section>
+      <section v-if="session.can('set-project')" aria-labelledby="told-elsewhere">
+        <h2 id="told-elsewhere">Told to another program</h2>
+        <WebhookForm />
+      </section>
     </template>
     <ElDialog v-model="adding" title="Add an instrument" width="640px" align-center>
       <form class="form" @submit.prevent="add">

@@ -1,0 +1,24 @@
+import { database } from '../db/connection'
+import { tellWebhooks } from '../services/webhooks'
+
+/** How often this process looks for what is to be told. */
+const EVERY = 1000
+
+export default defineNitroPlugin((nitro) => {
+  let at = false
+  const look = async () => {
+    // A slow receiver holds up nobody but the others who are told.
+    if (at) return
+    at = true
+    try {
+      while (await tellWebhooks(database()));
+    } catch (error) {
+      console.error('Announcements could not be told.', error)
+    } finally {
+      at = false
+    }
+  }
+  const timer = setInterval(() => void look(), EVERY)
+  timer.unref()
+  nitro.hooks.hook('close', () => clearInterval(timer))
+})
