@@ -234,6 +234,9 @@ export const againWords: Record<string, string> = { lift: 'Laid again', density:
 export const entryWords: Record<string, string> = {
   reading: 'Reading',
   confirmation: 'Answer',
+  levels: 'Levels',
+  survey: 'Survey',
+  grout: 'Grout',
   choice: 'Choice',
   count: 'Count',
   clock: 'Clock',

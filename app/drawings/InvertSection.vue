@@ -36,7 +36,7 @@ const y = computed(() => {
   const room = Math.max(0.004, (high - low) * 0.12)
   return scaleLinear()
     .domain([low - room, high + room])
-    .range([HEIGHT - 40, 18])
+    .range([HEIGHT - 40, 40])
 })
 const band = computed(() => {
   const list = props.section.inverts
@@ -55,12 +55,7 @@ const mm = (m: number) => {
   const off = showSteps(Math.abs(m), 'mm', false, false)
   return `${off === '0' ? '' : m > 0 ? '+' : '−'}${off}`
 }
-/** the line's height midway between two pipes */
-const between = (g: LongSection['grades'][number]) => {
-  const at = (station: number) => props.section.inverts.find((p) => p.station === station)!.level
-  return { x: (x.value(g.from) + x.value(g.to)) / 2, y: (y.value(at(g.from)) + y.value(at(g.to))) / 2 }
-}
-const percent = (slope: number) => `${(slope * 100).toFixed(2).replace('-', '−')} %`
+const percent = (slope: number) => (slope * 100).toFixed(2).replace('-', '−')
 const wrong = computed(() => props.section.inverts.filter((p) => p.off || p.back).length)
 </script>
 
@@ -87,11 +82,12 @@ const wrong = computed(() => props.section.inverts.filter((p) => p.off || p.back
       />
       <polyline :points="line('level')" fill="none" stroke="var(--ink)" stroke-width="2.5" />
       <template v-if="section.inverts.length <= 12">
+        <text :x="LEFT - 6" y="14" text-anchor="end">fall</text>
         <text
           v-for="g in section.grades"
           :key="`grade ${g.from}`"
-          :x="between(g).x"
-          :y="between(g).y - 10"
+          :x="(x(g.from) + x(g.to)) / 2"
+          y="14"
           text-anchor="middle"
           :class="{ bad: section.gravity && g.slope <= 0 }"
         >
@@ -132,7 +128,8 @@ const wrong = computed(() => props.section.inverts.filter((p) => p.off || p.back
       </g>
     </svg>
     <p class="muted small">
-      Inverts against design, {{ unitShown('mm') }}; the band is what is allowed; between them the fall.
+      Inverts against design, {{ unitShown('mm') }}; the band is what is allowed; above, the fall from pipe to
+      pipe, %.
       <template v-if="section.inverts.some((p) => p.moved !== null)"
         >Hollow: as booked before the push.</template
       >

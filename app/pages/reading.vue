@@ -85,7 +85,7 @@ const said = (c: Watching['crews'][number]) =>
         </p>
         <div v-for="w in lately" :key="`${w.system} ${w.step}`" class="step">
           <p>
-            <strong>{{ w.title }}</strong> <span class="muted small">{{ w.system }}</span>
+            <strong>{{ w.title }}</strong> <span class="muted small">{{ w.procedure }}</span>
           </p>
           <div v-for="c in w.crews" :key="c.crew" class="bar">
             <span class="small">{{ c.name }}</span>
@@ -93,6 +93,7 @@ const said = (c: Watching['crews'][number]) =>
               <rect x="0" y="5" :width="(c.done / most) * 200" height="8" fill="var(--hair)" />
               <rect x="0" y="5" :width="(c.watched / most) * 200" height="8" fill="var(--line)" />
               <rect
+                v-if="c.drawn > 0"
                 :x="Math.max(0, (c.drawn / most) * 200 - 1.5)"
                 y="1"
                 width="3"

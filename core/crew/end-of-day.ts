@@ -53,7 +53,8 @@ function reachLeft({ id, name, compiled, judgement, entries }: AtWorkToday, sinc
   const unfilled = fills.flatMap(({ step: { key } }): LeftOpen[] => {
     const s = at(key)
     if (!s || done(s)) return []
-    const says = s.state === 'not-started' ? 'Not filled yet.' : s.sentence
+    const laid = entries.some((e) => e.step === key && e.kind === 'lift')
+    const says = laid ? s.sentence : 'Not filled yet.'
     return [{ ...own, kind: 'fill', step: key, says }]
   })
   // What is filled to the top has no open end.

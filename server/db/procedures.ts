@@ -115,11 +115,14 @@ export async function issuedProcedure(db: Knex, project: string, key: string): P
 }
 
 /** The revision of every procedure by which work begins now, by title. */
-export async function issuedProcedures(db: Knex, project: string): Promise<{ id: string; key: string }[]> {
+export async function issuedProcedures(
+  db: Knex,
+  project: string,
+): Promise<{ id: string; key: string; title: string }[]> {
   const rows = (await db('procedures')
     .where({ project, state: 'issued' })
     .orderBy([{ column: 'title' }, { column: 'issued_at', order: 'desc' }])
-    .select('id', { key: 'procedure_key' })) as { id: string; key: string }[]
+    .select('id', 'title', { key: 'procedure_key' })) as { id: string; key: string; title: string }[]
   return rows.filter((r, i) => rows.findIndex((o) => o.key === r.key) === i)
 }
 

@@ -1,6 +1,7 @@
 import type { Knex } from 'knex'
 import { watchCount, type WatchCount } from '#core/plan/surveillance'
 import { pointedAt, type Pointed } from '../db/points'
+import { issuedProcedures } from '../db/procedures'
 import { crewsOf, type Project } from '../db/projects'
 import type { OpenAsked } from '#core/judgement/projection'
 
@@ -40,6 +41,8 @@ export async function readingList(
 /** One step under surveillance, and how it was watched, crew by crew. */
 export interface Watching {
   system: string
+  /** what its procedure is called */
+  procedure: string
   step: string
   title: string
   crews: ({ crew: string; name: string } & WatchCount)[]
@@ -49,7 +52,12 @@ export interface Watching {
 
 /** What was watched against what was drawn, by step and crew; and what is drawn next. */
 export async function watching(db: Knex, project: Project): Promise<Watching[]> {
-  const [pointed, crews] = await Promise.all([pointedAt(db, project.id, 'watches'), crewsOf(db, project.id)])
+  const [pointed, crews, issued] = await Promise.all([
+    pointedAt(db, project.id, 'watches'),
+    crewsOf(db, project.id),
+    issuedProcedures(db, project.id),
+  ])
+  const titles = new Map(issued.map((p) => [p.key, p.title]))
   const groups = new Map<string, { system: string; step: string; title: string; rows: (Named & Row)[] }>()
   for (const p of pointed)
     for (const w of p.summary.watches!) {
@@ -60,6 +68,7 @@ export async function watching(db: Knex, project: Project): Promise<Watching[]> 
     }
   return [...groups.values()].map(({ rows, ...of }) => ({
     ...of,
+    procedure: titles.get(of.system) ?? of.system,
     crews: crews
       .map(({ id, name }) => ({ crew: id, name, ...watchCount(rows.filter((r) => r.crew === id)) }))
       .filter((c) => c.done > 0),
