@@ -50,6 +50,12 @@ export const changesOf = (r: Pick<ProjectionRow, 'summary' | 'until_at' | 'then_
   (JSON.parse(r.summary) as Partial<Summary>).changes ??
   (r.until_at && r.then_state ? [{ at: r.until_at.getTime(), state: r.then_state }] : [])
 
+/** What is drawn to be watched is read by those alone who watch (`pointedAt`): it travels with no subject. */
+function summaryOf(stored: string): Summary {
+  const { watches: _told, ...summary } = JSON.parse(stored) as Partial<Summary>
+  return { ...emptySummary, ...summary }
+}
+
 export const readProjection = (r: ProjectionRow): Projection & { changes: readonly Change[] } => ({
   state: r.state,
   until: ms(r.until_at),
@@ -60,7 +66,7 @@ export const readProjection = (r: ProjectionRow): Projection & { changes: readon
   drafts: r.drafts,
   done: r.done,
   applicable: r.applicable,
-  summary: { ...emptySummary, ...(JSON.parse(r.summary) as Partial<Summary>) },
+  summary: summaryOf(r.summary),
 })
 
 export async function saveProjection(
