@@ -247,6 +247,7 @@ export const entryWords: Record<string, string> = {
   invitation: 'Witness invited',
   reply: 'Witness answered',
   attendance: 'Witness',
+  concession: 'Client',
   query: 'Query',
   response: 'Answer',
   watch: 'Watched',

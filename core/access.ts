@@ -54,6 +54,7 @@ export const actions = {
   'dispose-ncr': ['engineer'],
   'answer-ncr': ['crew-lead', 'inspector'],
   'verify-ncr': ['inspector'],
+  concede: ['witness'],
   'ask-action': testers,
 
   'run-test': testers,

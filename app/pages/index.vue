@@ -20,6 +20,7 @@ const paths: Record<TodayItem['kind'], (i: TodayItem) => string> = {
   clock: sheet,
   action: sheet,
   query: sheet,
+  concession: (i) => `/ncrs/${i.subject}`,
   ncr: (i) => `/ncrs/${i.subject}`,
   test: (i) => `/tests/${i.subject}`,
   delivery: (i) => `/deliveries/${i.subject}`,
@@ -43,7 +44,11 @@ const groups = computed(() => {
     items: of('invitation', 'coming'),
   }
   if (!session.can('record') && !session.can('write-procedure'))
-    return [coming, { key: 'clocks', title: 'Tests', hint: 'No test is due.', items: of('test') }]
+    return [
+      coming,
+      { key: 'next', title: 'To sign', hint: 'No concession waits for you.', items: of('concession') },
+      { key: 'clocks', title: 'Tests', hint: 'No test is due.', items: of('test') },
+    ]
   return [
     standing,
     coming,
@@ -73,6 +78,7 @@ const glyph: Record<
   clock: 'waiting',
   action: 'in-work',
   query: 'held',
+  concession: 'held',
   test: 'waiting',
   delivery: 'not-started',
   lot: 'too-close',

@@ -59,6 +59,7 @@ export const entryKinds = [
   'query',
   'response',
   'watch',
+  'concession',
 ] as const
 export type EntryKind = (typeof entryKinds)[number]
 

@@ -137,6 +137,7 @@ export const access = {
   'POST /api/projects/:project/ncrs/:ncr/done': 'answer-ncr',
   'POST /api/projects/:project/ncrs/:ncr/disposition': 'dispose-ncr',
   'POST /api/projects/:project/ncrs/:ncr/rework': 'answer-ncr',
+  'POST /api/projects/:project/ncrs/:ncr/concession': 'concede',
   'POST /api/projects/:project/ncrs/:ncr/verification': 'verify-ncr',
   'GET /api/projects/:project/reaches': 'see-site',
   'GET /api/projects/:project/reaches/:reach': 'see-site',

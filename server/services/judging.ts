@@ -44,7 +44,7 @@ export interface Placed {
 }
 
 /** What the plan tells subjects apart by. */
-function whereOf(project: Project, subject: Placed) {
+export function whereOf(project: Project, subject: Placed) {
   const opened = subject.openedAt === null ? DateTime.now() : DateTime.fromISO(subject.openedAt)
   return { line: subject.alignment, crew: subject.crew, day: opened.setZone(project.zone).toISODate()! }
 }

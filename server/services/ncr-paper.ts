@@ -8,7 +8,7 @@ import { runHeavy } from './heavy/run'
 import { ncrSheet } from './ncrs'
 import type { Actor } from './record'
 
-const told = new Set(['raise', 'disposition', 'rework', 'verification', 'action', 'done'])
+const told = new Set(['raise', 'disposition', 'rework', 'verification', 'concession', 'action', 'done'])
 
 /** A nonconformance on one page, with what it looked like before and after. */
 export async function ncrPdf(
@@ -18,7 +18,7 @@ export async function ncrPdf(
   id: string,
 ): Promise<{ number: string; pdf: Buffer }> {
   const [{ ncr, repeat, people }, entries, crews] = await Promise.all([
-    ncrSheet(db, actor, id),
+    ncrSheet(db, project, actor, id),
     entriesOf(db, id),
     crewsOf(db, project.id),
   ])

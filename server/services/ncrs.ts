@@ -1,6 +1,7 @@
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
 import { LOOKED_BACK, type Cause } from '#core/ncr/causes'
+import { clientWord } from '#core/ncr/concession'
 import { Problem } from '#core/problem'
 import { isDay } from '#core/quantity/day'
 import { standing } from '#core/judgement/standing'
@@ -9,7 +10,7 @@ import { draftOfTest } from '#core/pressure/draft'
 import type { Role } from '#core/access'
 import type { Entry, SubjectType } from '#core/record/entry'
 import { inTransaction } from '../db/connection'
-import { entriesOf, forCore, type StoredEntry } from '../db/entries'
+import { entriesOf, forCore } from '../db/entries'
 import { peopleOf, type Project } from '../db/projects'
 import {
   findNcr,
@@ -21,31 +22,12 @@ import {
   type Ncr,
   type NcrProjection,
 } from '../db/site'
+import { needsClient } from './concession'
 import { actionsOf, repeatsOf } from './ncr-depth'
+import { projectNcr } from './ncr-state'
 import { photoIsThere } from './photos'
 import { actingRole, appendAfter, appendEntries, type Actor, type NewEntry } from './record'
 import { findSubject, isWorked, judgeSubject, refreshSubject, type WorkedSubject } from './subjects'
-
-/** The state of a report from its entries. */
-export function projectNcr(entries: StoredEntry[]): NcrProjection {
-  const out: NcrProjection = { state: 'open', disposition: null, due: null, reworkedBy: null, closedAt: null }
-  for (const e of standing(entries.map(forCore))) {
-    if (e.kind === 'disposition')
-      Object.assign(out, {
-        ...{ state: 'disposed', disposition: e.payload.disposition, reworkedBy: null },
-        due: typeof e.payload.due === 'string' ? e.payload.due : null,
-      })
-    if (e.kind === 'rework') Object.assign(out, { state: 'reworked', reworkedBy: e.person })
-    if (e.kind === 'verification')
-      Object.assign(
-        out,
-        e.payload.accepted === true
-          ? { state: 'closed', closedAt: new Date(e.recordedAt) }
-          : { state: 'disposed', reworkedBy: null },
-      )
-  }
-  return out
-}
 
 export interface Raise {
   id: string
@@ -270,6 +252,7 @@ export async function verifyNcr(
     receivedAt: now,
   }
   const repeat = accepted ? await repeatsOf(db, project.id, ncr) : null
+  const client = accepted && (await needsClient(db, project, ncr))
   await inTransaction(db, async (trx) => {
     await append(trx, actor, role, ncr, verification, (at, before) => {
       if (at.state !== 'reworked') wrongState(ncr, at, 'only work that was answered can be verified')
@@ -281,6 +264,8 @@ export async function verifyNcr(
             'a corrective action with an owner and a day comes first.',
           'ncr',
         )
+      if (client && at.disposition === 'use-as-is' && clientWord(standing(before))?.agrees !== true)
+        throw new Problem('needs-client', 'The client has not signed for this concession.', 'ncr')
       closing.payload.disposition = at.disposition
     })
     if (!accepted) return
@@ -295,16 +280,22 @@ export async function verifyNcr(
   })
 }
 
-export async function ncrSheet(db: Knex, actor: Actor, id: string) {
+export async function ncrSheet(db: Knex, project: Project, actor: Actor, id: string) {
   const ncr = await visibleNcr(db, actor, id)
-  const [entries, people, repeat] = await Promise.all([
+  const [entries, people, repeat, asksClient] = await Promise.all([
     entriesOf(db, id),
     peopleOf(db, actor.project),
     repeatsOf(db, actor.project, ncr),
+    needsClient(db, project, ncr),
   ])
   return {
     ncr,
     repeat,
+    /** of a concession: whether the client signs too, and what it said */
+    client:
+      asksClient && ncr.disposition === 'use-as-is'
+        ? { word: clientWord(standing(entries.map(forCore))) }
+        : null,
     actions: actionsOf(entries.map(forCore)),
     people: Object.fromEntries(people.map((p) => [p.id, p.name])),
     entries: entries.map((e) => ({ ...forCore(e), seq: e.seq, hash: e.hash })),

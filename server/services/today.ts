@@ -13,6 +13,7 @@ import { crewsOf, type Project, wordsFor } from '../db/projects'
 import { livelyReaches } from '../db/reaches'
 import { ncrsOf, packsOf, type Pack } from '../db/site'
 import { placesOf } from '../db/yard'
+import { waitsForClient } from './concession'
 import { comingPoints } from './coming'
 import { witnessAt } from './pack-sheet'
 import type { Actor } from './record'
@@ -27,6 +28,7 @@ export interface TodayItem {
     | 'clock'
     | 'action'
     | 'query'
+    | 'concession'
     | 'test'
     | 'delivery'
     | 'lot'
@@ -175,6 +177,14 @@ export async function today(
         since: Date.parse(n.raisedAt),
         due: n.due === null || n.state === 'reworked' ? null : endOfDay(n.due, project.zone),
       })
+  // A concession waits for the client where the plan says so.
+  for (const n of comesToSee(actor) ? ncrs : [])
+    if (n.state !== 'closed' && n.disposition === 'use-as-is' && (await waitsForClient(db, project, n)))
+      items.push({
+        ...{ kind: 'concession', subject: n.id, step: n.step, title: n.number, place: n.place },
+        ...{ station: null, crew: crewName(n.crew), detail: 'A concession waits for the client’s word' },
+        ...{ since: Date.parse(n.raisedAt), due: null },
+      })
   if (!actor.crew) {
     const endOfDay = now + 16 * HOUR
     for (const p of packs)
@@ -236,7 +246,7 @@ async function invitedTests(db: Knex, project: Project, packs: readonly Pack[], 
 }
 
 /** Whoever only comes to see sees points and tests. */
-const toSee: ReadonlySet<TodayItem['kind']> = new Set(['invitation', 'coming', 'test'])
+const toSee: ReadonlySet<TodayItem['kind']> = new Set(['invitation', 'coming', 'test', 'concession'])
 const comesToSee = (actor: Actor) => actor.roles.every((role) => role === 'witness')
 
 const DAY = 24 * HOUR
@@ -290,6 +300,7 @@ function urgency(item: TodayItem, now: number): number {
     coming: 1,
     action: 2,
     query: 2,
+    concession: 2,
     draft: 3,
     ncr: 4,
     delivery: 5,

@@ -138,6 +138,12 @@ test('a reach is filled lift by lift, and says what may run over it', async ({ b
   await sorrel.getByRole('spinbutton', { name: 'Passes' }).fill('4')
   await sorrel.getByText('Damp', { exact: true }).click()
   await sorrel.getByRole('radiogroup', { name: 'Tamped under the haunch' }).getByText('Yes').click()
+  // In a box each lift says that the box was raised first.
+  await expect(sorrel.getByRole('button', { name: 'Record', exact: true })).toBeDisabled()
+  await sorrel
+    .getByRole('radiogroup', { name: /^Box raised/ })
+    .getByText('Yes')
+    .click()
   await sorrel.getByRole('button', { name: 'Record', exact: true }).click()
   await expect(sorrel.getByRole('img', { name: /Fill 876 mm left, 876 mm right/ })).toBeVisible()
   await expect(plants).toContainText('445 mm of cover more')

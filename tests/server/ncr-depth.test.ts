@@ -11,10 +11,10 @@ import { reject, REJECTED } from './rejected'
 
 /** What a report says beside its state: why, whether it came before, what is changed because of it. */
 let db: Knex
-const clients = {} as Record<'ines' | 'oskar' | 'tam' | 'petra' | 'bram', Client>
+const clients = {} as Record<'ines' | 'oskar' | 'tam' | 'petra' | 'bram' | 'hale' | 'juno', Client>
 beforeAll(async () => {
   db = asApplication(inject('data'))
-  for (const name of ['ines', 'oskar', 'tam', 'petra', 'bram'] as const)
+  for (const name of ['ines', 'oskar', 'tam', 'petra', 'bram', 'hale', 'juno'] as const)
     clients[name] = await new Client(inject('address')).signIn(name)
 })
 afterAll(() => db.destroy())
@@ -62,6 +62,94 @@ describe('a report', () => {
     expect(await shown()).toEqual(['2026-03-04', Date.parse('2026-03-04T23:59:59.999Z')])
     expect((await decide(null)).status).toBe(200)
     expect(await shown()).toEqual([null, null])
+  })
+})
+
+describe('a concession where the plan has the client hold the step', () => {
+  let settings: string
+  let at: string
+  let joint: string
+  const project = { project_key: 'skerry-head' }
+  beforeAll(async () => {
+    settings = (await db('projects').where(project).first('settings')).settings as string
+    joint = await freshJoint(db, 'GS-23')
+    const { system } = await db('joints').where({ id: joint }).first('system')
+    const today = new Date().toISOString().slice(0, 10)
+    const rule = {
+      ...{ procedure: system, step: REJECTED, party: 'witness', point: 'H', rate: null, line: null },
+      ...{ crew: null, from: today, until: null, reason: 'The client wants to see these.' },
+    }
+    const kept = await clients.petra.post(`${base}/points`, rule)
+    expect(kept.status).toBe(200)
+    const { rules } = (await clients.juno.get(`${base}/points`)).body as {
+      rules: { id: string; step: string; review: unknown }[]
+    }
+    const { id: ruled } = rules.find((r) => r.step === REJECTED && r.review === null)!
+    expect((await clients.juno.post(`${base}/points/${ruled}`, { accepted: true, reason: '' })).status).toBe(
+      200,
+    )
+    await reject(clients.ines, joint)
+    const id = uuidv7()
+    at = `${base}/ncrs/${id}`
+    await clients.ines.post(`${base}/ncrs`, {
+      id,
+      subjectType: 'joint',
+      subject: joint,
+      step: REJECTED,
+      photo: null,
+    })
+  })
+  afterAll(() => db('projects').where(project).update({ settings }))
+  const decide = () =>
+    clients.petra.post(`${at}/disposition`, {
+      ...{ disposition: 'use-as-is', reason: 'It seals all the same.', secret: demoPin },
+    })
+  const say = (agrees: boolean, who: keyof typeof clients = 'hale', more: object = {}) =>
+    clients[who].post(`${at}/concession`, { agrees, text: 'Seen on site.', secret: demoPin, ...more })
+  const done = () => clients.ines.post(`${at}/rework`, { text: 'Left as it is.', photo: null })
+  const verify = () =>
+    clients.oskar.post(`${at}/verification`, { accepted: true, text: 'Looked at.', secret: demoPin })
+  const waits = async () =>
+    ((await clients.hale.get(`${base}/today`)).body as TodayItem[]).filter((i) => i.kind === 'concession')
+
+  it('is not asked for before the engineer has decided', async () => {
+    expect((await say(true)).problem?.code).toBe('wrong-state')
+    expect(await waits()).toEqual([])
+  })
+  it('waits on the Today of the witness, and is not closed without the client', async () => {
+    expect((await decide()).status).toBe(200)
+    expect((await waits()).map((i) => i.detail)).toEqual(['A concession waits for the client’s word'])
+    expect((await done()).status).toBe(200)
+    expect((await verify()).problem?.code).toBe('needs-client')
+  })
+  it('is the client’s word alone, with the PIN and the grounds', async () => {
+    for (const who of ['ines', 'petra', 'tam', 'bram'] as const)
+      expect((await say(true, who)).problem?.code).toBe('forbidden')
+    expect((await say(true, 'hale', { secret: '1111' })).problem?.code).toBe('bad-secret')
+    expect((await say(true, 'hale', { text: ' ' })).problem?.field).toBe('text')
+    expect((await say(true, 'hale', { agrees: 'yes' })).problem?.field).toBe('agrees')
+  })
+  it('that the client does not agree to goes back to the engineer', async () => {
+    expect((await say(false)).status).toBe(200)
+    const sheet = (await clients.petra.get(at)).body as { ncr: { state: string; disposition: string | null } }
+    expect([sheet.ncr.state, sheet.ncr.disposition]).toEqual(['open', null])
+  })
+  it('that the client signs for closes, once; a word on the earlier decision does not count', async () => {
+    expect((await decide()).status).toBe(200)
+    expect((await done()).status).toBe(200)
+    expect((await verify()).problem?.code).toBe('needs-client')
+    expect((await say(true)).status).toBe(200)
+    expect((await say(true)).problem?.code).toBe('done')
+    expect((await verify()).status).toBe(200)
+    const { entries } = (await clients.ines.get(at)).body as { entries: { kind: string; role: string }[] }
+    expect(entries.filter((e) => e.kind === 'concession').map((e) => e.role)).toEqual(['witness', 'witness'])
+  })
+  it('of a step that the plan leaves to the inspector is not the client’s', async () => {
+    const other = await reportOf('NCR-0001')
+    const reply = await clients.hale.post(`${base}/ncrs/${other}/concession`, {
+      ...{ agrees: true, text: 'Seen.', secret: demoPin },
+    })
+    expect(reply.problem?.code).toBe('not-asked')
   })
 })
 

@@ -53,6 +53,7 @@ const say = (e: Sheet['entries'][number]): string => {
   }
   if (e.kind === 'action')
     return `${String(p.text)} (${data.value!.people[String(p.owner)] ?? ''}, until ${times.date(String(p.due))})`
+  if (e.kind === 'concession') return `${p.agrees ? 'Agrees' : 'Does not agree'}: ${String(p.text)}`
   if (e.kind === 'verification') return `${p.accepted ? 'Accepted' : 'Sent back'}: ${String(p.text)}`
   return String(p.text ?? '')
 }
@@ -223,6 +224,13 @@ function ask(conforms: boolean) {
           </template>
           <p v-else class="muted">The crew answers when it is done.</p>
         </template>
+        <ClientConcession
+          v-if="data.client && ncr.state !== 'open'"
+          :ncr="id"
+          :word="data.client.word"
+          :people="data.people"
+          @done="load"
+        />
         <template v-if="ncr.state === 'reworked'">
           <h2>Verification</h2>
           <p v-if="!session.can('verify-ncr')" class="muted">

@@ -33,6 +33,7 @@ const titles: Record<string, string> = {
   disposition: 'Decided',
   rework: 'Done',
   verification: 'Verified',
+  concession: 'The client',
   action: 'Corrective action asked for',
   done: 'Corrective action done',
 }
@@ -44,6 +45,7 @@ function saying(kind: string, p: Record<string, unknown>): string {
     const cause = p.cause ? ` Cause: ${causeWords[p.cause as Cause].toLowerCase()}.` : ''
     return `${dispositionWords[text(p.disposition)] ?? ''}: ${text(p.reason)}${cause}`
   }
+  if (kind === 'concession') return `${p.agrees ? 'Agrees' : 'Does not agree'}: ${text(p.text)}`
   if (kind === 'verification') return `${p.accepted ? 'Accepted' : 'Sent back'}: ${text(p.text)}`
   if (kind === 'action') return `${text(p.text)} (until ${text(p.due)})`
   return text(p.text)
