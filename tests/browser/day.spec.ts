@@ -78,6 +78,26 @@ test('a witness finds the invitation, and was there', async ({ browser }) => {
   await expect(hale.getByRole('link', { name: /Hand-tight, looked at/ })).toHaveCount(0)
 })
 
+test('a record is queried, which holds it, and its crew lead answers', async ({ browser }) => {
+  const hale = await person(browser, 'hale')
+  await hale.getByRole('link', { name: 'Read and watch' }).click()
+  const asked = hale.getByRole('region', { name: 'Asked, not answered' })
+  await expect(asked).toContainText('Was the second end peeled after the rain?')
+  await expect(hale.getByRole('region', { name: 'Watched against what was drawn' })).toContainText(
+    /\d+ of \d+/,
+  )
+  await sound(hale)
+  const rhona = await person(browser, 'rhona')
+  await rhona.getByRole('link', { name: /Asked: Was the second end peeled/ }).click()
+  await expect(heading(rhona, 'Peeled')).toBeVisible()
+  await expect(step(rhona, 'Peeled')).toHaveAccessibleName('Peeled: Held')
+  await rhona.getByLabel('Answer', { exact: true }).fill('Both, and wiped again.')
+  await rhona.getByRole('button', { name: 'Answer', exact: true }).click()
+  await expect(step(rhona, 'Peeled')).toHaveAccessibleName('Peeled: Accepted')
+  await sound(rhona)
+  await expect(asked).toBeHidden()
+})
+
 test('nonconformances are counted by step, crew, procedure and cause', async ({ browser }) => {
   const petra = await person(browser, 'petra')
   await view(petra, 'NCRs')
