@@ -147,6 +147,8 @@ test('a pack is laid out by keys, seen beside two, and planned', async ({ browse
 test('a reach is filled lift by lift, and says what may run over it', async ({ browser }) => {
   const sorrel = await person(browser, 'sorrel')
   await view(sorrel, 'Embedment')
+  // Today has links to the reach too.
+  await expect(heading(sorrel, 'Embedment')).toBeVisible()
   await sorrel.getByRole('link', { name: /SO reach 07/ }).click()
   await expect(heading(sorrel, 'Lifts beside and over the pipe')).toBeVisible()
   const plants = sorrel.getByRole('list', { name: 'What may run over the pipe now' })

@@ -83,7 +83,7 @@ test('a crew lead makes a whole electrofusion joint on a phone, by touch', async
   await read(rhona, 'Deepest gouge', ['0'])
   await expect(rhona.getByText('68 mm', { exact: true })).toBeVisible()
   await tap(rhona, 'Drawing')
-  await expect(rhona.getByRole('img', { name: /scraped to 68 mm/ })).toBeVisible()
+  await expect(rhona.getByRole('group', { name: /scraped to 68 mm/ })).toBeVisible()
   await tap(rhona, 'Drawing')
   await yes(rhona, 'Scrape mark', 'Peeled')
   await read(rhona, 'Peel depth', ['0.28', '0.3'])

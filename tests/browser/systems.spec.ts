@@ -38,7 +38,7 @@ test('a joint of another system: opened by its facts, then worked by touch alone
   await page.getByLabel('Turns of the bar').fill('1')
   await page.getByRole('button', { name: 'Record', exact: true }).first().tap()
   await accepted('Equalised')
-  await expect(page.getByRole('img', { name: 'Lubricate: bell. Seal: step.' })).toBeVisible()
+  await expect(page.getByRole('group', { name: 'Lubricate: bell. Seal: step.' })).toBeVisible()
   await page.getByRole('button', { name: 'On spigot or gasket as well' }).tap()
   await expect(step(page, 'Lubricant on the bell only')).toHaveAccessibleName(
     'Lubricant on the bell only: Rejected',

@@ -91,7 +91,7 @@ const rows = computed(() => [
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${W} ${H}`" class="drawing" role="img" :aria-label="`${names}. Seal: ${seal}.`">
+  <svg :viewBox="`0 0 ${W} ${H}`" class="drawing" role="group" :aria-label="`${names}. Seal: ${seal}.`">
     <!-- upper wall of both, cut open and drawn apart -->
     <path class="fitting" :d="bellWall" opacity="0.86" />
     <path class="body" :d="spigotWall" />

@@ -40,7 +40,7 @@ const on = strong('cut')
   <svg
     :viewBox="`0 0 ${W} 330`"
     class="drawing"
-    role="img"
+    role="group"
     :aria-label="
       cut === null
         ? 'Valleys of the corrugation'

@@ -36,7 +36,7 @@ const shift = computed(() =>
   <svg
     :viewBox="`0 0 ${W} 330`"
     class="drawing"
-    role="img"
+    role="group"
     :aria-label="`Coupling ${len(width)} wide${gap ? `, gap ${len(gap)}` : ''}`"
   >
     <g v-for="s in sides" :key="s">

@@ -30,7 +30,7 @@ const [onWashed, onBand, onPosition] = [strong('washed'), strong('band'), strong
   <svg
     :viewBox="`0 0 ${W} 330`"
     class="drawing"
-    role="img"
+    role="group"
     :aria-label="`Saddle ${len(width)} wide${washed ? `, washed ${len(washed)}` : ''}`"
   >
     <defs>

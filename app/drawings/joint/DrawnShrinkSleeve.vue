@@ -29,7 +29,7 @@ const readings = computed(() => props.readings ?? [])
   <svg
     :viewBox="`0 0 ${W} 330`"
     class="drawing"
-    role="img"
+    role="group"
     :aria-label="`Jacket ${len(jacket)}, bare ends ${len(bare)}, sleeve ${len(length)}`"
   >
     <rect

@@ -38,7 +38,7 @@ const [onStab, onScrape] = [strong('stab'), strong('scrape')]
   <svg
     :viewBox="`0 0 ${W} ${H}`"
     class="drawing"
-    role="img"
+    role="group"
     :aria-label="
       `Coupler ${len(width)} wide on pipe ${len(od)}` +
       `${stab ? `, stab mark at ${len(stab)}` : ''}` +

@@ -34,7 +34,7 @@ const [onDepth, onSight] = [strong('depth'), strong('sight')]
   <svg
     :viewBox="`0 0 ${W} ${H}`"
     class="drawing"
-    role="img"
+    role="group"
     :aria-label="
       `Socket ${len(depth)} deep${mark2 ? `, sight mark at ${len(mark2)}` : ''}` +
       `${inside !== null ? `, pipe ${len(inside)} in` : ''}`

@@ -36,7 +36,7 @@ const dial = computed(() => {
   <svg
     :viewBox="`0 0 ${W} 330`"
     class="drawing"
-    role="img"
+    role="group"
     :aria-label="`Tape to ${len(tape)}, ${turns} turns past hand-tight${standoff === null ? '' : `, ${standoff} threads showing`}`"
   >
     <path
