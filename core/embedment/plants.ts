@@ -1,19 +1,7 @@
 import { wheelPressure } from '../calculators/soil'
 import type { Fill, LiftLimits, Plant } from '../checks/lifts'
+import { plantKinds, type Machine, type PlantKind } from '../plan/lists/plants'
 import { showQuantity, showSteps } from '../quantity/show'
-
-export const plantKinds = ['hand', 'plate', 'roller', 'vehicle'] as const satisfies readonly Plant[]
-type PlantKind = (typeof plantKinds)[number]
-
-/** One machine of a crew. */
-export interface Machine {
-  name: string
-  kind: PlantKind
-  /** kg */
-  mass: number | null
-  /** of its heaviest wheel, N */
-  wheelLoad: number | null
-}
 
 /** Whether one machine may run over the pipe now, and why. */
 export interface PlantAnswer {

@@ -1,39 +1,12 @@
 import { answering } from '../checks/registry'
 import type { Entry } from '../record/entry'
 import { releaseOf } from './decisions'
-
-/** Something that holds a step's acceptance until it is answered. */
-export interface Asked {
-  /** the entry that asks */
-  id: string
-  kind: 'query' | 'condition'
-  /** of a condition: which of its release */
-  index: number | null
-  text: string
-  to: 'crew' | 'inspector'
-  by: string
-  at: number
-  answer: { good: boolean; text: string; by: string; at: number; entry: string } | null
-}
+import type { Asked, ReviewJudgement, WatchJudgement } from './types'
 
 /** A condition that a release carries: what a later step must show besides its own check. */
 export interface Condition {
   step: string
   text: string
-}
-
-/** Whether the record of a step with a review point was read since its last answer. */
-export interface ReviewJudgement {
-  state: 'due' | 'reviewed' | 'not-yet'
-  by: string | null
-  at: number | null
-}
-
-/** Whether a step under surveillance was drawn to be watched, and watched. */
-export interface WatchJudgement {
-  /** null where the draw is not told */
-  drawn: boolean | null
-  watched: { good: boolean; note: string; by: string; at: number } | null
 }
 
 const text = (v: unknown) => (typeof v === 'string' ? v : '')

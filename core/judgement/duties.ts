@@ -2,7 +2,8 @@ import { answering } from '../checks/registry'
 import { Problem } from '../problem'
 import type { Role } from '../access'
 import type { Entry } from '../record/entry'
-import type { Asked, Condition } from './asked'
+import type { Condition } from './asked'
+import type { Asked } from './types'
 
 /**
  * Separation of duties, decided from the record alone: who did a thing does not judge it.

@@ -3,11 +3,18 @@ import { definitionOf } from '../checks/registry'
 import type { FactValue } from '../formula/formula'
 import type { CompiledProcedure } from '../procedure/compile'
 import type { Entry } from '../record/entry'
-import type { Asked } from './asked'
 import { judgeAhead, type Change } from './ahead'
 import { slotsOf } from './slots'
 import { byStep } from './standing'
-import type { Draft, JudgeOptions, RunningClock, StepJudgement, SubjectState, TestReadiness } from './types'
+import type {
+  Asked,
+  Draft,
+  JudgeOptions,
+  RunningClock,
+  StepJudgement,
+  SubjectState,
+  TestReadiness,
+} from './types'
 
 /** What is kept of a judgement beside its state: enough for lists, Today and the strip. */
 export interface Summary {

@@ -1,4 +1,3 @@
-import type { Asked, ReviewJudgement, WatchJudgement } from './asked'
 import type { WitnessJudgement } from './witness'
 import type { BandRule } from '../calculators/guard-band'
 import type { Fault, Finding, InstrumentFacts, LotFacts, StepState } from '../checks/verdict'
@@ -15,6 +14,34 @@ export interface ReleaseJudgement {
   at: number | null
   by: string | null
   reason: string | null
+}
+
+/** Something that holds a step's acceptance until it is answered. */
+export interface Asked {
+  /** the entry that asks */
+  id: string
+  kind: 'query' | 'condition'
+  /** of a condition: which of its release */
+  index: number | null
+  text: string
+  to: 'crew' | 'inspector'
+  by: string
+  at: number
+  answer: { good: boolean; text: string; by: string; at: number; entry: string } | null
+}
+
+/** Whether the record of a step with a review point was read since its last answer. */
+export interface ReviewJudgement {
+  state: 'due' | 'reviewed' | 'not-yet'
+  by: string | null
+  at: number | null
+}
+
+/** Whether a step under surveillance was drawn to be watched, and watched. */
+export interface WatchJudgement {
+  /** null where the draw is not told */
+  drawn: boolean | null
+  watched: { good: boolean; note: string; by: string; at: number } | null
 }
 
 export interface StepJudgement {

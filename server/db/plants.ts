@@ -1,5 +1,5 @@
 import type { Knex } from 'knex'
-import type { Machine } from '#core/embedment/plants'
+import type { Machine } from '#core/plan/lists/plants'
 
 /** A machine and whose it is. */
 export type OwnedMachine = Machine & { crew: string }

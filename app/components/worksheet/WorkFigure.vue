@@ -5,7 +5,7 @@ import { slotsOf } from '#core/judgement/slots'
 import type { Judgement } from '#core/judgement/types'
 import type { CompiledProcedure } from '#core/procedure/compile'
 import type { FactValue } from '#core/formula/formula'
-import type { Machine } from '#core/embedment/plants'
+import type { Machine } from '#core/plan/lists/plants'
 import type { Entry } from '#core/record/entry'
 import { showLeft } from '#core/quantity/show'
 

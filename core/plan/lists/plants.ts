@@ -1,7 +1,19 @@
-import type { Machine } from '../../embedment/plants'
-import { plantKinds } from '../../embedment/plants'
+import type { Plant } from '../../checks/lifts'
 import { crew, oneOf, optional, quantityOf, words } from './columns'
 import { defineList } from './define'
+
+export const plantKinds = ['hand', 'plate', 'roller', 'vehicle'] as const satisfies readonly Plant[]
+export type PlantKind = (typeof plantKinds)[number]
+
+/** One machine of a crew. */
+export interface Machine {
+  name: string
+  kind: PlantKind
+  /** kg */
+  mass: number | null
+  /** of its heaviest wheel, N */
+  wheelLoad: number | null
+}
 
 /** The machines of each crew: of each is said whether it may run over the pipe as it is covered now. */
 export const plantList = defineList({
