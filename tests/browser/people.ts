@@ -144,3 +144,24 @@ export async function yesWhereAsked(page: Page, titles: readonly string[]) {
     await expect(step(page, title)).toHaveAccessibleName(`${title}: Accepted`)
   }
 }
+
+/** A reach of flexible pipe on the sewer that nobody has begun, laid out by an engineer; none of the demo's is. */
+export async function demoReach(browser: Browser, name: string): Promise<void> {
+  const petra = await person(browser, 'petra')
+  const facts = {
+    ...{ 'pipe.od': '315 mm', 'pipe.bore': '290 mm', 'pipe.profile': 'no', 'pipe.strutted': 'no' },
+    ...{ 'site.depth': '1.1 m', 'site.wet': 'no', 'site.designCover': '0.6 m', 'site.traffic': 'no' },
+    ...{ 'site.floods': 'no', 'site.road': 'no', 'site.invert': '100 m', 'site.wall': '12.5 mm' },
+    ...{ 'site.benchmark': '101.5 m', 'site.run': '60 m' },
+  }
+  const row = {
+    ...{ line: 'GS', name, from: '500 m', to: '506 m', system: 'embed-flexible', crew: 'Crew Dunes' },
+    facts: Object.entries(facts)
+      .map(([key, value]) => `${key}=${value}`)
+      .join('; '),
+  }
+  const reply = await petra.request.post(`${address()}/api/projects/skerry-head/lists/reaches`, {
+    data: { row },
+  })
+  expect(reply.ok(), await reply.text()).toBe(true)
+}
