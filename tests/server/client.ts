@@ -41,6 +41,8 @@ export class Client {
         method,
         headers: {
           cookie: this.cookie,
+          // None is kept: one that the server has just closed would fail a question that it never saw.
+          connection: 'close',
           ...(body === undefined ? {} : { 'content-type': 'application/json' }),
           ...headers,
         },
