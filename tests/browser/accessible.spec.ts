@@ -12,6 +12,13 @@ const views: [name: string, open: (page: Page) => Promise<void>][] = [
     },
   ],
   [
+    'Read and watch',
+    async (page) => {
+      await page.getByRole('link', { name: 'Read and watch' }).click()
+      await expect(page.getByRole('heading', { name: 'To be read' })).toBeVisible()
+    },
+  ],
+  [
     'Line',
     async (page) => {
       await view(page, 'Line')
