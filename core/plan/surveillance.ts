@@ -24,9 +24,12 @@ export function ratesFor(
   base: Readonly<Record<string, InterventionPoint | null>>,
   where: Where,
 ): Record<string, number> {
+  // Nearly always no rule speaks of the procedure: then its own points are all there is.
+  const plain = !rules.some((r) => r.procedure === procedure)
   return Object.fromEntries(
-    steps.flatMap(({ key, point }) => {
+    steps.flatMap(({ key, point }): [string, number][] => {
       const own = Object.hasOwn(base, key) ? base[key]! : (point ?? null)
+      if (plain) return own === 'S' ? [[key, USUAL_RATE]] : []
       const row = rowOf(rules, procedure, key, own, where)
       if (strongest(parties.map((p) => row[p].point)) !== 'S') return []
       // Of several parties the one that wants to see most.
