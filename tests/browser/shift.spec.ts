@@ -54,7 +54,7 @@ test('who is not qualified gives no answer; put into the register, he does', asy
     await petra.getByRole('link', { name: 'Inspection plan' }).click()
     await petra
       .getByRole('navigation', { name: 'Procedures in use' })
-      .getByRole('button', { name: /^Wide sleeve coupling/ })
+      .getByRole('button', { name: /^Steel small-bore, axially swaged/ })
       .click()
     await choose(petra, 'Qualification of the crew lead', word)
     await petra.getByLabel('Why').fill('The maker asks for it.')
@@ -63,7 +63,7 @@ test('who is not qualified gives no answer; put into the register, he does', asy
   }
   await plan('is needed for an answer')
   const milo = await person(browser, 'milo')
-  await toJoint(milo, 'TC-04')
+  await toJoint(milo, 'IP-03')
   await expect(milo.getByText(/^You have no qualification for/)).toBeVisible()
   await expect(milo.getByText('The plan takes no answer without it.')).toBeVisible()
 
@@ -71,11 +71,11 @@ test('who is not qualified gives no answer; put into the register, he does', asy
   await admin.goto(`${address()}/setup/lists/qualifications`)
   await admin.getByRole('button', { name: /^Add/ }).first().click()
   await choose(admin, 'Sign-in name', 'milo')
-  await choose(admin, 'Procedure', 'bolted-coupling')
+  await choose(admin, 'Procedure', 'steel-axial-swage')
   await admin.getByLabel('Since').fill('2026-01-05')
   await admin.getByLabel('Given by').fill('Instructor of the maker')
   await admin.getByRole('button', { name: /^Add/ }).last().click()
-  await expect(admin.getByText('bolted-coupling').first()).toBeVisible()
+  await expect(admin.getByText('steel-axial-swage').first()).toBeVisible()
 
   await milo.reload()
   await expect(milo.getByRole('navigation', { name: 'Steps' })).toBeVisible()
