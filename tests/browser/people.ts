@@ -152,7 +152,9 @@ export async function demoReach(browser: Browser, name: string): Promise<void> {
     ...{ 'pipe.od': '315 mm', 'pipe.bore': '290 mm', 'pipe.profile': 'no', 'pipe.strutted': 'no' },
     ...{ 'site.depth': '1.1 m', 'site.wet': 'no', 'site.designCover': '0.6 m', 'site.traffic': 'no' },
     ...{ 'site.floods': 'no', 'site.road': 'no', 'site.invert': '100 m', 'site.wall': '12.5 mm' },
-    ...{ 'site.benchmark': '101.5 m', 'site.run': '60 m' },
+    ...{ 'site.benchmark': '101.5 m', 'site.run': '60 m', 'site.unsupported': '1.2 m', 'site.bed': '100 mm' },
+    ...{ 'site.levels': 'yes', 'line.gravity': 'yes', 'line.against': 'no', 'site.window': '70 %' },
+    ...{ 'site.cover': '0.9 m', 'site.deflection': '5 %', 'site.surveyPoints': '3', 'site.tests': '1' },
   }
   const row = {
     ...{ line: 'GS', name, from: '500 m', to: '506 m', system: 'embed-flexible', crew: 'Crew Dunes' },
