@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { address, demoReach, heading, person, view } from './people'
+import { address, choose, demoReach, heading, person } from './people'
 import { sound } from './sound'
 import { expect, test } from './test'
 
@@ -47,8 +47,9 @@ test('a reach is worked from its trench to its survey on a phone, by touch; the 
     await expect(heading(sorrel, 'Support of the trench')).toBeVisible()
     await tap(sorrel, 'Not at all')
     await yes(sorrel, 'Spoil and pipe back', 'Way out', 'Water below the bed')
+    await yes(sorrel, 'Bottom clean')
     await read(sorrel, 'Level of the trench bottom', '99.88 m')
-    await yes(sorrel, 'Bottom clean', 'Native soil whole')
+    await yes(sorrel, 'Native soil whole')
     await expect(heading(sorrel, 'Bed material')).toBeVisible()
     await tap(sorrel, 'Granular as specified')
     await read(sorrel, 'Thickness of the bed', '120 mm')
@@ -86,8 +87,7 @@ test('a reach is worked from its trench to its survey on a phone, by touch; the 
       await sorrel.getByRole('radiogroup', { name: 'Side' }).getByText('Both sides').tap()
       await sorrel.getByLabel('Loose thickness, mm').fill(thickness)
       if (level === 170) {
-        await sorrel.getByRole('combobox', { name: 'Material' }).tap()
-        await sorrel.getByRole('option', { name: 'Rounded gravel' }).tap()
+        await choose(sorrel, 'Material', 'Rounded gravel')
       }
       await sorrel.getByRole('spinbutton', { name: 'Passes' }).fill('4')
       await sorrel.getByRole('radiogroup', { name: 'Moisture' }).getByText('Damp').tap()
@@ -100,6 +100,8 @@ test('a reach is worked from its trench to its survey on a phone, by touch; the 
 
   await test.step('density and the end of the day', async () => {
     await expect(heading(sorrel, 'Density of the fill')).toBeVisible()
+    // Where it is tested is drawn by the tool.
+    await sorrel.locator('.places button').first().tap()
     await sorrel.getByLabel(/^Wet density/).fill('2120')
     await sorrel.getByLabel(/^Moisture/).fill('6')
     await sorrel.getByLabel(/^Maximum/).fill('2061')
@@ -114,11 +116,10 @@ test('a reach is worked from its trench to its survey on a phone, by touch; the 
       await sorrel.getByRole('textbox', { name: `Upright, row ${i + 1}` }).fill('285')
     }
     await tap(sorrel, 'Record')
-    await expect(sorrel.getByRole('region', { name: 'Deflection survey' })).toContainText(
-      /12 h|night|too early/i,
-    )
-    await drawn(sorrel, /./)
+    await expect(
+      sorrel.getByText('Measured before the fill had rested: measure again later.').first(),
+    ).toBeVisible()
+    await drawn(sorrel, /^Deflection at 3 stations, at most 1\.7 %/)
     await sound(sorrel)
   })
-  await view(sorrel, 'Embedment')
 })
