@@ -58,7 +58,9 @@ const closed = computed(
   () =>
     props.judged.entry !== null &&
     props.judged.between.length === 0 &&
-    ['accepted', 'rejected'].includes(props.judged.state) &&
+    // What is queried is answered below, not once more.
+    (['accepted', 'rejected'].includes(props.judged.state) ||
+      props.judged.asked.some((q) => q.answer === null)) &&
     definitionOf(check.value).plain === true,
 )
 const anew = ref(false)
