@@ -1,6 +1,7 @@
 import { setTimeout as sleep } from 'node:timers/promises'
 import { parseArgs } from 'node:util'
 import { uuidv7 } from 'uuidv7'
+import { roomAround } from '../core/embedment/grout-log'
 import { GroutPump, pumpStories, type PumpReading, type PumpStory } from './grout-pump'
 import { signIn } from './site'
 
@@ -34,14 +35,9 @@ export async function casingByName(address: string, project: string, name: strin
   const { subject, procedure } = await get<SheetReply>(`reaches/${found.id}`)
   const step = procedure?.stages.flatMap((s) => s.steps).find((s) => s.check.kind === 'grout')
   if (!step) throw new Error(`${name} is not grouted.`)
-  const { facts } = subject
-  const [bore, od, length] = [facts['casing.bore'], facts['pipe.od'], facts['site.length']].map(Number) as [
-    number,
-    number,
-    number,
-  ]
-  const room = (Math.PI / 4) * (bore ** 2 - od ** 2) * length
-  if (!(room > 0)) throw new Error(`The room around the pipe of ${name} is not known.`)
+  const room = roomAround(subject.facts)
+  if (room === null) throw new Error(`The room around the pipe of ${name} is not known.`)
+  const bore = Number(subject.facts['casing.bore'])
   return { place: { address, project, reach: found.id, step: step.key }, room, bore }
 }
 

@@ -29,6 +29,20 @@ export interface GroutLog {
 }
 
 /**
+ * Room around a pipe in its casing, m³; null where a measure is missing, or the pipe does not go in.
+ *
+ * @param facts SI
+ */
+export function roomAround(facts: Readonly<Record<string, unknown>>): number | null {
+  const [bore, od, length] = ['casing.bore', 'pipe.od', 'site.length'].map((key) => {
+    const value = facts[key]
+    return typeof value === 'number' && value > 0 ? value : NaN
+  }) as [number, number, number]
+  const room = (Math.PI / 4) * (bore ** 2 - od ** 2) * length
+  return room > 0 ? room : null
+}
+
+/**
  * The grout of a casing from all entries of its log that stand, as one log in the order of its readings.
  *
  * @returns null where the procedure asks for no grout
@@ -47,14 +61,7 @@ export function groutLog(
     .counted.flatMap(({ entry }) => entry.payload.rows as GroutRow[])
     .map(({ t, pressure, volume }) => ({ t, volume, there: atInvert(pressure, figures) }))
     .sort((a, b) => a.t - b.t)
-  const [bore, od, length] = ['casing.bore', 'pipe.od', 'site.length'].map((key) => {
-    const value = facts[key]
-    return typeof value === 'number' && value > 0 ? value : null
-  }) as [number | null, number | null, number | null]
-  const room =
-    bore === null || od === null || length === null || od >= bore
-      ? null
-      : (Math.PI / 4) * (bore ** 2 - od ** 2) * length
+  const room = roomAround(facts)
   const pumped = readings.reduce((most, r) => Math.max(most, r.volume), 0)
   const shares = readings.map((r) => r.there / figures.limit)
   return {

@@ -18,7 +18,6 @@ export const announced = {
 } as const satisfies Partial<Record<EntryKind, string>>
 
 export type AnnouncedKind = keyof typeof announced
-export const isAnnounced = (kind: string): kind is AnnouncedKind => Object.hasOwn(announced, kind)
 
 /** One thing that happened, as it is told to another program. */
 export interface Announcement {
