@@ -3,7 +3,7 @@ import type { StoredEntry } from '../server/db/entries'
 import type { Project } from '../server/db/projects'
 import { saveProjection } from '../server/db/projection'
 import { appendEntries, type Actor, type NewEntry } from '../server/services/record'
-import { findSubject, projectionOf, type WorkedSubject } from '../server/services/subjects'
+import { findSubject, projectionOf, settleBegun, type WorkedSubject } from '../server/services/subjects'
 import type { Random } from './random'
 
 export const MINUTE = 60_000
@@ -73,7 +73,7 @@ export async function keepJudged(
   entries: readonly StoredEntry[],
   at: number,
 ): Promise<void> {
-  const subject = (await findSubject(db, of.id, type, id))!
+  const subject = await settleBegun(db, of, (await findSubject(db, of.id, type, id))!, entries)
   const projection = await projectionOf(db, of, { ...subject, procedure: subject.procedure! }, entries, at)
   await saveProjection(db, type === 'joint' ? 'joints' : 'reaches', id, projection)
 }

@@ -8,8 +8,8 @@ import { DAY, HOUR, MINUTE, write, type Ground } from './ground'
 
 const dayOf = (at: number) => new Date(at).toISOString().slice(0, 10)
 
-/** What was changed of the inspection plan: one change reviewed, one that waits for its review. */
-async function layRules(g: Ground): Promise<void> {
+/** What was changed of the inspection plan: changes reviewed, and one that waits for its review. */
+export async function layRules(g: Ground): Promise<void> {
   const rule = (more: Partial<PointRule>): PointRule => ({
     ...{ id: g.random.id(g.now - 3 * DAY), procedure: 'rc-sealant', step: '*', party: 'inspector' },
     ...{ point: 'H', rate: null, line: null, crew: null, from: dayOf(g.now + DAY), until: null },
@@ -27,6 +27,24 @@ async function layRules(g: Ground): Promise<void> {
       ...{ by: g.people.juno!.person, at: g.now - 5 * HOUR },
       reason: 'Two joints in five of this crew were rejected.',
     }),
+    rule({
+      ...{ id: g.random.id(g.now - 11 * DAY), procedure: 'di-restrained-gripper', crew: g.crews[3]! },
+      ...{ from: dayOf(g.now - 10 * DAY), at: g.now - 11 * DAY },
+      ...{ review: { ...review, at: g.now - 10.5 * DAY } },
+      reason: 'Crew Quay is new at this joint: every point is held until ten in a row were good.',
+    }),
+    ...[
+      { step: 'ovality', rate: 'first-of-day' as const, crew: g.crews[1]! },
+      { step: 'clamped', rate: 'after-rejection' as const },
+    ].map((more) =>
+      rule({
+        ...{ id: g.random.id(g.now - 21 * DAY), procedure: 'pe-electrofusion-socket', point: 'S' },
+        ...{ from: dayOf(g.now - 20 * DAY), at: g.now - 21 * DAY },
+        ...{ review: { ...review, at: g.now - 20.5 * DAY } },
+        reason: 'Ovality came back: the first joint of a day, and the one after a rejection, are watched.',
+        ...more,
+      }),
+    ),
   ]
   g.project.settings = { ...g.project.settings, points }
   await saveSettings(g.db, g.project.id, g.project.settings)
@@ -124,7 +142,6 @@ async function layReading(g: Ground): Promise<void> {
 
 /** Points of the demo, and who was invited to them. */
 export async function layPoints(g: Ground): Promise<void> {
-  await layRules(g)
   await layInvitations(g)
   await layReading(g)
 }

@@ -45,6 +45,8 @@ async function signDays(g: Ground): Promise<void> {
 }
 
 const PROCEDURE = 'pe-electrofusion-socket'
+/** what Crew Dunes makes though the qualification of its lead ran out */
+const EXPIRED = 'pe-corrugated-gasket'
 
 /** Who is qualified for what: one ran out last month, one runs out soon, and the plan says when it lacks. */
 async function register(g: Ground): Promise<void> {
@@ -53,7 +55,8 @@ async function register(g: Ground): Promise<void> {
     ['tam', PROCEDURE, -300, 430],
     ['rhona', PROCEDURE, -715, 16],
     ['sorrel', PROCEDURE, -300, 430],
-    ['milo', PROCEDURE, -760, -31],
+    ['sorrel', EXPIRED, -760, -31],
+    ['milo', 'di-restrained-gripper', -20, 345],
     ['sorrel', 'embed-flexible', -120, null],
     ['milo', 'frp-threaded', -90, 275],
   ]
@@ -68,7 +71,7 @@ async function register(g: Ground): Promise<void> {
   const { settings } = await lockProject(g.db, g.project.id)
   await saveSettings(g.db, g.project.id, {
     ...settings,
-    qualify: { ...settings.qualify, [PROCEDURE]: 'say' },
+    qualify: { ...settings.qualify, [PROCEDURE]: 'say', [EXPIRED]: 'say' },
   })
 }
 

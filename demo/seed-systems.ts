@@ -2,9 +2,10 @@ import { judgeAhead } from '../core/judgement/ahead'
 import { emptySummary } from '../core/judgement/projection'
 import { findJoint } from '../server/db/joints'
 import { forCore } from '../server/db/entries'
-import { judgeOptions } from '../server/services/judging'
+import { judgeOptions, planOf } from '../server/services/judging'
 import { saveMakeup } from '../server/services/makeup'
 import { DAY, HOUR, keepJudged, MINUTE, write, type Ground, openedBefore } from './ground'
+import { withHolds, withWitness, type PointedEntry } from './points-in-records'
 import {
   atEnds,
   loadSystem,
@@ -300,9 +301,14 @@ async function layJoint(
     summary: JSON.stringify(emptySummary),
   })
   if (answers === null) return
-  const made = sampleEntries(system.compiled, answers)
+  // Opened a while ago, or today: the points are those that the plan has then.
+  const openedAt = new Date(at.scene === 'accepted' ? now - 4 * DAY : now).toISOString()
+  const points = planOf(g.project, system.compiled, {
+    ...{ alignment: at.line, crew: g.crews[at.crew]!, openedAt },
+  })
+  const made = withHolds(sampleEntries(system.compiled, answers), points)
   // The last release is still waited for where the joint is held.
-  const entries =
+  const worked: PointedEntry[] =
     at.scene === 'held' ? made.slice(0, made.findLastIndex((e) => e.kind === 'request') + 1) : made
   const end =
     at.scene === 'accepted'
@@ -310,14 +316,16 @@ async function layJoint(
       : at.scene === 'rejected'
         ? now - (5 + (at.n % 7)) * HOUR
         : now - (2 + (at.n % 11)) * MINUTE
-  const start = end - (entries.at(-1)?.minute ?? 0) * MINUTE
+  const start = end - (worked.at(-1)?.minute ?? 0) * MINUTE
+  // The first time the witness came late, since then to the minute.
+  const entries = at.scene === 'accepted' ? withWitness(worked, points, start, at.n === 1 ? 34 : 0) : worked
   let stored: Awaited<ReturnType<typeof write>> = []
   for (const e of entries)
     stored = await write(
       g,
       'joint',
       id,
-      e.by === 'lead' ? leads[at.crew]! : 'ines',
+      { lead: leads[at.crew]!, inspector: 'ines', witness: 'hale' }[e.by],
       [{ kind: e.kind, step: e.step, payload: moveDates(e.payload, now), at: start + e.minute * MINUTE }],
       stored,
     )

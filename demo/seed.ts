@@ -12,6 +12,7 @@ import { disposeNcr, raiseNcr, reworkNcr, verifyNcr } from '../server/services/n
 import type { Actor } from '../server/services/record'
 import { hashSecret } from '../server/services/secrets'
 import { conformingJoint, upTo, type Made } from './joint-entries'
+import { asMade, layFault } from './habits'
 import { crewNames, demoPassword, demoPeople, demoPin } from './people'
 import { DAY, HOUR, keepJudged, MINUTE, write, type Ground, openedBefore } from './ground'
 import { seeded } from './random'
@@ -21,7 +22,7 @@ import { procedureSource } from './system-records'
 import { catalogue } from './goods'
 import { layEmbedment } from './seed-embedment'
 import { layPacks } from './seed-packs'
-import { layPoints } from './seed-points'
+import { layPoints, layRules } from './seed-points'
 import { layReaches } from './seed-reaches'
 import { layShifts } from './seed-shifts'
 import { layGoods, type Stock } from './seed-goods'
@@ -208,7 +209,7 @@ async function layJoints(g: Ground, stock: Stock) {
       summary: JSON.stringify(emptySummary),
     })
     if (!opened) continue
-    const made = conformingJoint(random, shape, 12)
+    const made = asMade(n, conformingJoint(random, shape, 12))
     // Ten joints a working day over four weeks, the last this morning.
     const daysAgo = ((FINISHED - n) / FINISHED) * 28 + 0.7
     const startedAt = n <= FINISHED ? now - daysAgo * DAY : now
@@ -220,6 +221,7 @@ async function layJoints(g: Ground, stock: Stock) {
     await openedBefore(db, id, entries)
     await keepJudged(g, 'joint', id, entries, at)
     await saveMakeup(db, (await findJoint(db, g.project.id, id))!, entries)
+    await layFault(g, n, id, lead)
     if (scene === 'rejected' || scene === 'reworked') await layNcr(g, id, scene, lead)
   }
   for (let n = 1; n <= 5; n++)
@@ -403,6 +405,7 @@ export async function seedDemo(db: Knex, now = Date.now()): Promise<boolean> {
   await db.transaction(async (trx) => {
     const ground = await layGround(trx, now)
     await layProcedures(ground)
+    await layRules(ground)
     const stock = await layGoods(ground)
     await layJoints(ground, stock)
     const lines = await layOtherLines(ground)

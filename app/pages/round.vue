@@ -31,7 +31,10 @@ watch(line, (id) => (station.value = lines.value.find((l) => l.id === id)?.from 
 const lineName = (id: string) => lines.value.find((l) => l.id === id)?.name ?? ''
 const left = computed(() => (data.value?.stops ?? []).filter((s) => without.value.includes(s.key)))
 const waited = (v: { begin: number; stop: { ready: number } }) => Math.max(0, v.begin - v.stop.ready)
-const total = computed(() => visits.value.reduce((sum, v) => sum + waited(v), 0))
+// For whoever only watches nobody stands.
+const total = computed(() =>
+  visits.value.reduce((sum, v) => sum + (v.stop.kind === 'watch' ? 0 : waited(v)), 0),
+)
 const from = (at: number) => (at - now.value > 45_000 ? `at ${times.clock(at)}` : 'now')
 const leave = (key: string) => {
   without.value = [...without.value, key]
@@ -123,7 +126,7 @@ function here(v: { stop: { line: string; station: number } }) {
               <strong>{{ times.span(waited(v)) }}</strong> when you come</template
             >
             <template v-else-if="v.stop.from !== null"
-              >ready about {{ times.clock(v.stop.ready) }}
+              >{{ v.stop.kind === 'watch' ? 'to be watched' : 'ready' }} about {{ times.clock(v.stop.ready) }}
               <span class="muted small"
                 >({{ times.clock(v.stop.from) }} to {{ times.clock(v.stop.to!) }})</span
               ></template

@@ -11,6 +11,8 @@ export interface WitnessJudgement {
   for: number | null
   /** how long before, s */
   notice: number | null
+  /** how long after the time he was invited for he came, s; null where he did not come, or was not late */
+  late: number | null
   /** the notice was shorter than is asked: a remark on the crew, not on the witness */
   short: boolean
   /** who answered, came, or said that nobody had */
@@ -20,6 +22,9 @@ export interface WitnessJudgement {
   unasked: boolean
   sentence: string
 }
+
+/** Who comes within so many seconds of the time comes in time. */
+const IN_TIME = 300
 
 /** Notice that is asked where nobody has said otherwise, s. */
 export const USUAL_NOTICE = 2 * 3600
@@ -56,12 +61,17 @@ export function witnessOf(entries: readonly Entry[], notice = USUAL_NOTICE): Wit
         : invited
           ? 'invited'
           : 'not-invited'
+  const after = state === 'attended' && wanted !== null ? (last!.recordedAt - wanted) / 1000 : 0
+  const late = after > IN_TIME ? after : null
   const words: Record<WitnessState, string> = {
     'not-invited': done ? 'Done without inviting the witness.' : 'The witness is not invited yet.',
     invited: 'The witness is invited, and has not answered.',
     accepted: 'The witness will come.',
     declined: 'The witness does not come: the crew may go on.',
-    attended: 'The witness was there.',
+    attended:
+      late === null
+        ? 'The witness was there.'
+        : `The witness came ${Math.round(late / 60)} min after the time.`,
     absent: 'The witness was invited, and was not there.',
   }
   const short = before !== null && before < notice - 1
@@ -70,6 +80,7 @@ export function witnessOf(entries: readonly Entry[], notice = USUAL_NOTICE): Wit
     invitedAt: invited?.recordedAt ?? null,
     for: wanted,
     notice: before,
+    late,
     short,
     by: last?.person ?? invited?.person ?? null,
     at: last?.recordedAt ?? null,

@@ -1,4 +1,5 @@
 import type { InterventionPoint } from '../procedure/types'
+import type { Rate } from './occasions'
 
 /** Who comes to look; the crew itself makes everything. */
 export const parties = ['inspector', 'witness', 'authority'] as const
@@ -25,8 +26,8 @@ export interface PointRule {
   step: string
   party: Party
   point: InterventionPoint | null
-  /** of surveillance: one in so many */
-  rate: number | null
+  /** of surveillance: how much is watched */
+  rate: Rate | null
   /** ids; null for every line or crew */
   line: string | null
   crew: string | null
@@ -51,7 +52,7 @@ export interface Where {
 
 export interface Cell {
   point: InterventionPoint | null
-  rate: number | null
+  rate: Rate | null
   /** the rule that says so; null where the procedure does */
   rule: string | null
 }

@@ -1,18 +1,27 @@
 import type { InterventionPoint } from '../procedure/types'
 import { seededRandom, seedOf } from '../random'
+import type { Occasion, Rate } from './occasions'
 import { parties, rowOf, strongest, USUAL_RATE, type PointRule, type Where } from './points'
 
 /**
- * Whether a step of a subject is drawn to be watched, one in so many. It is drawn from the subject's own
- * id, so that nobody chooses and everybody who asks later finds the same.
+ * Whether a step of a subject is drawn to be watched. One in so many is drawn from the subject's own id, so
+ * that nobody chooses and everybody who asks later finds the same; an occasion is one or is not.
  *
- * @param rate a whole number from 1 up: one in so many
+ * @param occasions what beginning this subject was the occasion of
  */
-export const isDrawn = (subject: string, step: string, rate: number): boolean =>
-  seededRandom(seedOf(`${subject} ${step}`))() < 1 / Math.max(1, rate)
+export const isDrawn = (
+  subject: string,
+  step: string,
+  rate: Rate,
+  occasions: readonly Occasion[] = [],
+): boolean =>
+  typeof rate === 'number'
+    ? seededRandom(seedOf(`${subject} ${step}`))() < 1 / Math.max(1, rate)
+    : occasions.includes(rate)
 
 /**
- * Of how many each step under surveillance is watched, where the plan puts it under surveillance at all.
+ * What each step under surveillance is watched by, where the plan puts it under surveillance at all: of the
+ * parties that count, the one who sees most, and whoever comes on an occasion.
  *
  * @param steps the procedure's steps with the points that it gives them
  * @param base what the project has said from the start
@@ -23,18 +32,19 @@ export function ratesFor(
   steps: readonly { key: string; point?: InterventionPoint | null | undefined }[],
   base: Readonly<Record<string, InterventionPoint | null>>,
   where: Where,
-): Record<string, number> {
+): Record<string, Rate[]> {
   // Nearly always no rule speaks of the procedure: then its own points are all there is.
   const plain = !rules.some((r) => r.procedure === procedure)
   return Object.fromEntries(
-    steps.flatMap(({ key, point }): [string, number][] => {
+    steps.flatMap(({ key, point }): [string, Rate[]][] => {
       const own = Object.hasOwn(base, key) ? base[key]! : (point ?? null)
-      if (plain) return own === 'S' ? [[key, USUAL_RATE]] : []
+      if (plain) return own === 'S' ? [[key, [USUAL_RATE]]] : []
       const row = rowOf(rules, procedure, key, own, where)
       if (strongest(parties.map((p) => row[p].point)) !== 'S') return []
-      // Of several parties the one that wants to see most.
       const rates = parties.filter((p) => row[p].point === 'S').map((p) => row[p].rate ?? USUAL_RATE)
-      return [[key, Math.min(...rates)]]
+      const counted = rates.filter((r) => typeof r === 'number')
+      const most = counted.length > 0 ? [Math.min(...counted)] : []
+      return [[key, [...most, ...new Set(rates.filter((r) => typeof r !== 'number'))]]]
     }),
   )
 }

@@ -1,6 +1,8 @@
 import type { Knex } from 'knex'
 import type { Change } from '#core/judgement/ahead'
 import type { Projection } from '#core/judgement/projection'
+import type { Occasion } from '#core/plan/occasions'
+import { readOccasions } from './begun'
 import { asksForSomebody, projectionColumns, readProjection, type ProjectionRow } from './projection'
 
 export interface Joint extends Projection {
@@ -18,6 +20,9 @@ export interface Joint extends Projection {
   fitting: string | null
   facts: Record<string, number | string | boolean>
   openedAt: string | null
+  /** when somebody first recorded something of it */
+  begunAt: string | null
+  occasions: readonly Occasion[]
   changes: readonly Change[]
 }
 
@@ -35,6 +40,8 @@ interface Row extends ProjectionRow {
   fitting: string | null
   facts: string
   opened_at: Date | null
+  begun_at: Date | null
+  occasions: string
 }
 
 const columns = [
@@ -51,6 +58,8 @@ const columns = [
   'fitting',
   'facts',
   'opened_at',
+  'begun_at',
+  'occasions',
   ...projectionColumns,
 ]
 
@@ -68,6 +77,8 @@ const joint = (r: Row): Joint => ({
   fitting: r.fitting,
   facts: JSON.parse(r.facts),
   openedAt: r.opened_at?.toISOString() ?? null,
+  begunAt: r.begun_at?.toISOString() ?? null,
+  occasions: readOccasions(r.occasions),
   ...readProjection(r),
 })
 

@@ -19,6 +19,7 @@ import * as dueReports from './migrations/017-due-reports'
 import * as plant from './migrations/018-plant'
 import * as points from './migrations/019-points'
 import * as webhooks from './migrations/020-webhooks'
+import * as begun from './migrations/021-begun'
 
 /** Migrations in order; each runs once. They only go forward. */
 const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
@@ -42,6 +43,7 @@ const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
   { name: '018-plant', up: plant.up },
   { name: '019-points', up: points.up },
   { name: '020-webhooks', up: webhooks.up },
+  { name: '021-begun', up: begun.up },
 ]
 
 /**

@@ -1,6 +1,8 @@
 import type { Knex } from 'knex'
 import type { Change } from '#core/judgement/ahead'
 import type { Projection } from '#core/judgement/projection'
+import type { Occasion } from '#core/plan/occasions'
+import { readOccasions } from './begun'
 import { asksForSomebody, projectionColumns, readProjection, type ProjectionRow } from './projection'
 
 /** A stretch of a line whose embedment is made and judged as one. */
@@ -17,6 +19,9 @@ export interface Reach extends Projection {
   procedure: string | null
   facts: Record<string, number | string | boolean>
   openedAt: string | null
+  /** when somebody first recorded something of it */
+  begunAt: string | null
+  occasions: readonly Occasion[]
   changes: readonly Change[]
 }
 
@@ -32,6 +37,8 @@ interface Row extends ProjectionRow {
   procedure_id: string | null
   facts: string
   opened_at: Date | null
+  begun_at: Date | null
+  occasions: string
 }
 
 const columns = [
@@ -46,6 +53,8 @@ const columns = [
   'procedure_id',
   'facts',
   'opened_at',
+  'begun_at',
+  'occasions',
   ...projectionColumns,
 ]
 
@@ -61,6 +70,8 @@ const reach = (r: Row): Reach => ({
   procedure: r.procedure_id,
   facts: JSON.parse(r.facts),
   openedAt: r.opened_at?.toISOString() ?? null,
+  begunAt: r.begun_at?.toISOString() ?? null,
+  occasions: readOccasions(r.occasions),
   ...readProjection(r),
 })
 

@@ -1,5 +1,7 @@
 import type { Knex } from 'knex'
+import { may } from '#core/access'
 import { forecast, LAST, walkOf, type Forecast, type Walk } from '#core/crew/pace'
+import type { StepJudgement } from '#core/judgement/types'
 import { standing } from '#core/judgement/standing'
 import { entriesOfMany, forCore } from '../db/entries'
 import { jointsAtWork, lastFinished } from '../db/joints'
@@ -18,28 +20,36 @@ export interface Coming {
   crew: string
   step: string
   title: string
-  point: 'H' | 'W'
+  /** surveillance is foreseen only where it was drawn, for those who stand by */
+  point: 'H' | 'W' | 'S'
   forecast: Forecast
 }
 
-/** The next hold or witness point of a joint at work, by how its crew's last joints went. */
-export function comingOf(m: Made, past: readonly Walk[], now: number): Coming | null {
+const stops = (s: StepJudgement) => s.point === 'H' || s.point === 'W'
+const drawn = (s: StepJudgement) => s.watch?.drawn === true && s.watch.watched === null
+
+/**
+ * The next hold or witness point of a joint at work, by how its crew's last joints went.
+ *
+ * @param standsBy whether what was drawn to be watched is told: then the next of it too
+ */
+export function comingOf(m: Made, past: readonly Walk[], now: number, standsBy = false): Coming[] {
   const { joint, compiled, judgement, last } = m
-  if (!['in-work', 'not-started'].includes(judgement.state) || last === null) return null
+  if (!['in-work', 'not-started'].includes(judgement.state) || last === null) return []
   const at = compiled.stepIndex.get(last.key) ?? -1
-  const next = judgement.steps.find(
+  const ahead = judgement.steps.filter(
     (s, i) =>
-      i > at &&
-      (s.point === 'H' || s.point === 'W') &&
-      s.release.state === 'none' &&
-      !['accepted', 'not-applicable', 'rejected'].includes(s.state),
+      i > at && s.release.state === 'none' && !['accepted', 'not-applicable', 'rejected'].includes(s.state),
   )
-  const found = next && forecast(past, last, next.key, now)
-  if (!found) return null
-  const { title } = compiled.steps[compiled.stepIndex.get(next.key)!]!.step
-  const { id, number, alignment, station, crew } = joint
-  const point = next.point as 'H' | 'W'
-  return { joint: id, number, alignment, station, crew, step: next.key, title, point, forecast: found }
+  const next = [ahead.find(stops), standsBy ? ahead.find(drawn) : undefined]
+  return next.flatMap((s): Coming[] => {
+    const found = s && forecast(past, last, s.key, now)
+    if (!found) return []
+    const { title } = compiled.steps[compiled.stepIndex.get(s.key)!]!.step
+    const { id, number, alignment, station, crew } = joint
+    const point = s.point as Coming['point']
+    return [{ joint: id, number, alignment, station, crew, step: s.key, title, point, forecast: found }]
+  })
 }
 
 /** How a crew's finished joints by one procedure went, of work that was read already. */
@@ -75,7 +85,9 @@ export async function comingPoints(
       ids.map((id) => walkOf(standing((records.get(id) ?? []).map(forCore)))),
     )
   }
+  // What is drawn is told to those who release, and to nobody whose work is watched.
+  const standsBy = actor.crew === null && may(actor.roles, 'release-hold')
   return work
-    .flatMap((m) => comingOf(m, walks.get(`${m.joint.crew} ${m.joint.system}`)!, now) ?? [])
+    .flatMap((m) => comingOf(m, walks.get(`${m.joint.crew} ${m.joint.system}`)!, now, standsBy))
     .sort((a, b) => a.forecast.at - b.forecast.at)
 }

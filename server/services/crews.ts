@@ -96,7 +96,7 @@ function lineOf(
         })),
     ),
     coming: work
-      .flatMap((m) => comingOf(m, pastOf(work, m), now) ?? [])
+      .flatMap((m) => comingOf(m, pastOf(work, m), now))
       .sort((a, b) => a.forecast.at - b.forecast.at),
   }
 }

@@ -4,6 +4,7 @@ import { instrumentFacts } from '#core/checks/instruments'
 import type { JudgeOptions } from '#core/judgement/types'
 import { sectionMethods } from '#core/pressure/methods/registry'
 import { pointsFor } from '#core/plan/points'
+import type { Occasion } from '#core/plan/occasions'
 import { isDrawn, ratesFor } from '#core/plan/surveillance'
 import { ends } from '#core/procedure/ends'
 import type { CompiledProcedure } from '#core/procedure/compile'
@@ -41,6 +42,8 @@ export interface Placed {
   openedAt: string | null
   /** m; of a joint */
   station?: number
+  /** what beginning it was the occasion of */
+  occasions?: readonly Occasion[]
 }
 
 /** What the plan tells subjects apart by. */
@@ -78,9 +81,9 @@ export function drawnOf(
     whereOf(project, subject),
   )
   // A step that is made at each end is drawn for each.
-  return Object.entries(rates).flatMap(([key, rate]) =>
+  return Object.entries(rates).flatMap(([key, rates]) =>
     (names.both.has(key) ? ends.map((end) => `${key}@${end}`) : [key]).filter((k) =>
-      isDrawn(subject.id, k, rate),
+      rates.some((rate) => isDrawn(subject.id, k, rate, subject.occasions)),
     ),
   )
 }

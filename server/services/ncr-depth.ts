@@ -62,6 +62,7 @@ export async function correctiveAction(
   actor: Actor,
   id: string,
   typed: { text: string; owner: string; due: string } | { action: string; text: string },
+  now = new Date(),
 ): Promise<void> {
   const ncr = await findNcr(db, project.id, id)
   if (!ncr || (actor.crew && ncr.crew !== actor.crew))
@@ -80,7 +81,7 @@ export async function correctiveAction(
   const kind = 'owner' in typed ? ('action' as const) : ('done' as const)
   await inTransaction(db, (trx) =>
     appendEntries(trx, actor, role, 'ncr', id, [
-      { id: uuidv7(), kind, payload: { ...typed }, recordedAt: new Date() },
+      { id: uuidv7(), kind, payload: { ...typed }, recordedAt: now, receivedAt: now },
     ]),
   )
 }

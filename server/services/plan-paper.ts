@@ -1,6 +1,7 @@
 import type { Knex } from 'knex'
 import { DateTime } from 'luxon'
 import { writeCsv } from '#core/files/safe-csv'
+import { rateWords } from '#core/plan/occasions'
 import { parties, partyTitles, pointTitles, type Party, type Row } from '#core/plan/points'
 import type { Project } from '../db/projects'
 import type { PlanPaper } from './heavy/plan-paper'
@@ -9,7 +10,7 @@ import { crewOf, lineOf } from './named'
 import { pointMatrix, type PlanWhere } from './points'
 
 const said = ({ point, rate }: Row[Party]) =>
-  point === null ? '' : point === 'S' && rate !== null ? `S 1 in ${rate}` : point
+  point === null ? '' : point === 'S' && rate !== null ? `S ${rateWords(rate)}` : point
 
 /** The plan as it counts somewhere, with the words of a document. */
 async function planPaper(db: Knex, project: Project, where: PlanWhere): Promise<PlanPaper> {

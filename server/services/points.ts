@@ -2,6 +2,7 @@ import type { Knex } from 'knex'
 import { DateTime } from 'luxon'
 import { uuidv7 } from 'uuidv7'
 import type { QualifyMode } from '#core/crew/qualification'
+import { type Rate } from '#core/plan/occasions'
 import { rowOf, type Party, type PointRule, type Row } from '#core/plan/points'
 import { Problem } from '#core/problem'
 import { isDay } from '#core/quantity/day'
@@ -88,7 +89,7 @@ export interface Proposed {
   step: string
   party: Party
   point: InterventionPoint | null
-  rate: number | null
+  rate: Rate | null
   line: string | null
   crew: string | null
   from: string

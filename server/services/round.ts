@@ -12,12 +12,14 @@ import type { Actor } from './record'
 const HOUR = 3_600_000
 /** How far ahead a round looks. */
 const AHEAD = 3 * HOUR
+/** Nobody stands still for whoever only watches; but who comes late has seen nothing. */
+const WATCHING = 0.25
 
 /** Somebody or something that waits for an inspector, or will soon. */
 export interface RoundStop extends Place {
   /** stays the same while it is the same thing */
   key: string
-  kind: 'hold' | 'coming' | 'test'
+  kind: 'hold' | 'coming' | 'watch' | 'test'
   /** where a tap goes */
   path: string
   title: string
@@ -64,12 +66,15 @@ export async function roundStops(
     })),
   )
   const soon = coming
-    .filter((c) => c.point === 'H' && c.forecast.at < now + AHEAD)
+    .filter((c) => c.point !== 'W' && c.forecast.at < now + AHEAD)
     .map((c): RoundStop => ({
       ...place(c.alignment, c.station),
-      ...{ key: `hold ${c.joint} ${c.step}`, kind: 'coming', path: `/joints/${c.joint}?step=${c.step}` },
+      ...(c.point === 'H'
+        ? { key: `hold ${c.joint} ${c.step}`, kind: 'coming' as const, weight: 1 }
+        : { key: `watch ${c.joint} ${c.step}`, kind: 'watch' as const, weight: WATCHING }),
+      path: `/joints/${c.joint}?step=${c.step}`,
       ...{ title: c.title, name: c.number, crew: crewName(c.crew) },
-      ...{ ready: c.forecast.at, from: c.forecast.from, to: c.forecast.to, weight: 1 },
+      ...{ ready: c.forecast.at, from: c.forecast.from, to: c.forecast.to },
     }))
   const tests = packs
     .filter((p) => p.state === 'planned' && p.dueAt && Date.parse(p.dueAt) < now + AHEAD)

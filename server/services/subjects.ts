@@ -1,7 +1,10 @@
 import type { Knex } from 'knex'
+import { DateTime } from 'luxon'
 import { judge } from '#core/judgement/judge'
 import { projectSubject } from '#core/judgement/projection'
+import { occasionsAt } from '#core/plan/occasions'
 import { Problem } from '#core/problem'
+import { begunBefore, saveBegun } from '../db/begun'
 import { entriesOf, forCore, type StoredEntry } from '../db/entries'
 import { findJoint, type Joint } from '../db/joints'
 import { saveProjection } from '../db/projection'
@@ -86,6 +89,24 @@ export async function projectionOf(
   return projectSubject(compiled, subject.facts, record, at, options)
 }
 
+/** The subject with what its beginning was the occasion of, settled by its first entry. */
+export async function settleBegun(
+  trx: Knex,
+  project: Project,
+  subject: Subject,
+  entries: readonly StoredEntry[],
+): Promise<Subject> {
+  const [first] = entries
+  if (subject.begunAt !== null || !first) return subject
+  const { table } = kinds[subject.type]
+  const at = new Date(first.recordedAt)
+  const before = await begunBefore(trx, table, subject, at)
+  const dayOf = (moment: Date) => DateTime.fromJSDate(moment, { zone: project.zone }).toISODate()!
+  const occasions = occasionsAt(dayOf(at), before && { day: dayOf(before.at), rejected: before.rejected })
+  await saveBegun(trx, table, subject.id, { at, occasions })
+  return { ...subject, begunAt: first.recordedAt, occasions }
+}
+
 /**
  * Writes what stands of a subject anew after its record has grown.
  *
@@ -99,7 +120,8 @@ export async function refreshSubject(
   before?: readonly StoredEntry[],
 ): Promise<void> {
   if (!subject.procedure) return
-  const projection = await projectionOf(trx, project, { ...subject, procedure: subject.procedure }, entries)
+  const known = await settleBegun(trx, project, subject, entries)
+  const projection = await projectionOf(trx, project, { ...known, procedure: subject.procedure }, entries)
   await saveProjection(trx, kinds[subject.type].table, subject.id, projection)
   if (before) await kinds[subject.type].also?.(trx, subject, entries, before)
 }

@@ -156,7 +156,7 @@ export async function today(
       items.push({
         ...{ kind: 'coming', subject: c.joint, step: c.step, title: c.title, place: c.number },
         ...{ station: c.station, crew: crewName(c.crew), since: null, due: c.forecast.at },
-        detail: c.point === 'H' ? 'Hold point' : 'Witness point',
+        detail: comingWords[c.point],
         span: { from: c.forecast.from, to: c.forecast.to, of: c.forecast.of },
       })
   for (const n of ncrs)
@@ -244,6 +244,8 @@ async function invitedTests(db: Knex, project: Project, packs: readonly Pack[], 
     ]
   })
 }
+
+const comingWords = { H: 'Hold point', W: 'Witness point', S: 'Drawn to be watched' } as const
 
 /** Whoever only comes to see sees points and tests. */
 const toSee: ReadonlySet<TodayItem['kind']> = new Set(['invitation', 'coming', 'test', 'concession'])

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { MOST_IN, occasions, rateWords, type Occasion } from '#core/plan/occasions'
 import { parties, type Party } from '#core/plan/points'
 import type { InterventionPoint } from '#core/procedure/types'
 import type { Proposed } from '../../../server/services/points'
@@ -21,6 +22,7 @@ const session = useSession()
 const form = reactive({
   party: 'inspector' as Party,
   point: '' as InterventionPoint | '',
+  every: 'counted' as 'counted' | Occasion,
   rate: 5,
   line: '',
   crew: '',
@@ -35,7 +37,8 @@ watch(open, (is) => {
   fault.value = ''
   Object.assign(form, {
     ...{ party: props.party, point: props.step ? (props.point ?? '') : 'H' },
-    ...{ line: props.line ?? '', crew: props.crew ?? '', from: props.today, until: '', reason: '', rate: 5 },
+    ...{ line: props.line ?? '', crew: props.crew ?? '', from: props.today, until: '', reason: '' },
+    ...{ every: 'counted', rate: 5 },
   })
 })
 const points: (InterventionPoint | '')[] = ['H', 'W', 'S', 'R', '']
@@ -47,7 +50,7 @@ async function send() {
     step: props.step?.key ?? '*',
     party: form.party,
     point: form.point || null,
-    rate: form.point === 'S' ? form.rate : null,
+    rate: form.point !== 'S' ? null : form.every === 'counted' ? form.rate : form.every,
     line: form.line || null,
     crew: form.crew || null,
     from: form.from,
@@ -92,8 +95,15 @@ async function send() {
             }}</ElRadioButton>
           </ElRadioGroup>
         </div>
-        <label v-if="form.point === 'S'"
-          >One in so many is watched<ElInputNumber v-model="form.rate" size="large" :min="1" :max="1000"
+        <div v-if="form.point === 'S'" class="field">
+          <span id="point-rate">Watched is</span>
+          <ElRadioGroup v-model="form.every" size="large" aria-labelledby="point-rate">
+            <ElRadioButton value="counted">one in so many</ElRadioButton>
+            <ElRadioButton v-for="o in occasions" :key="o" :value="o">{{ rateWords(o) }}</ElRadioButton>
+          </ElRadioGroup>
+        </div>
+        <label v-if="form.point === 'S' && form.every === 'counted'"
+          >One in<ElInputNumber v-model="form.rate" size="large" :min="1" :max="MOST_IN"
         /></label>
       </template>
       <div class="two">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { rateWords } from '#core/plan/occasions'
 import { parties, type Party, type PointRule } from '#core/plan/points'
 import type { Matrix, MatrixRow, pointMatrix } from '../../../server/services/points'
 import { useSession } from '~/stores/session'
@@ -41,7 +42,7 @@ const procedureTitle = (key: string) =>
 const says = (r: PointRule) =>
   [
     `${stepTitle(r)}: ${r.point ? pointWords[r.point]!.toLowerCase() : 'no point'}`,
-    r.rate ? `one in ${r.rate}` : null,
+    r.rate ? rateWords(r.rate) : null,
     `for the ${partyWords[r.party].toLowerCase()}`,
     r.line ? `on ${name(r.line)}` : null,
     r.crew ? `by ${name(r.crew)}` : null,
@@ -176,7 +177,7 @@ const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
                       @click="may && change(r, p)"
                       >{{ r.cells[p].point ?? '' }}</component
                     >
-                    <span v-if="r.cells[p].rate" class="muted small rate">1 in {{ r.cells[p].rate }}</span>
+                    <span v-if="r.cells[p].rate" class="muted small rate">{{ rateWords(r.cells[p].rate!) }}</span>
                   </td>
                 </tr>
               </template>

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { occasions } from '../../../core/plan/occasions'
 import type { PointRule } from '../../../core/plan/points'
 import { isDrawn, ratesFor, watchCount } from '../../../core/plan/surveillance'
 
@@ -20,6 +21,15 @@ describe('which joints are watched', () => {
   })
 })
 
+it.each(occasions)('what is watched %s is drawn when that is the occasion, and else never', (occasion) => {
+  fc.assert(
+    fc.property(fc.uuid(), fc.subarray([...occasions]), (id, of) =>
+      expect(isDrawn(id, 'peeled', occasion, of)).toBe(of.includes(occasion)),
+    ),
+  )
+  expect(isDrawn('a', 'peeled', occasion)).toBe(false)
+})
+
 describe('of how many a step is watched', () => {
   const rule = (more: Partial<PointRule>): PointRule => ({
     ...{ id: 'r', procedure: 'weld', step: 'wipe', party: 'inspector', point: 'S', rate: 3 },
@@ -31,10 +41,16 @@ describe('of how many a step is watched', () => {
   const rates = (...rules: PointRule[]) =>
     ratesFor(rules, 'weld', steps, {}, { line: null, crew: null, day: '2026-05-01' })
   it('one in five where nobody says otherwise, and of no other step', () =>
-    expect(rates()).toEqual({ wipe: 5 }))
-  it('as the plan says', () => expect(rates(rule({}))).toEqual({ wipe: 3 }))
+    expect(rates()).toEqual({ wipe: [5] }))
+  it('as the plan says', () => expect(rates(rule({}))).toEqual({ wipe: [3] }))
   it('of several parties the one that wants to see most', () =>
-    expect(rates(rule({}), rule({ id: 's', party: 'witness', rate: 2 }))).toEqual({ wipe: 2 }))
+    expect(rates(rule({}), rule({ id: 's', party: 'witness', rate: 2 }))).toEqual({ wipe: [2] }))
+  it('and whoever comes on an occasion comes besides', () => {
+    expect(rates(rule({}), rule({ id: 's', party: 'witness', rate: 'first-of-day' }))).toEqual({
+      wipe: [3, 'first-of-day'],
+    })
+    expect(rates(rule({ rate: 'after-rejection' }))).toEqual({ wipe: ['after-rejection'] })
+  })
   it('a step that is a hold for somebody is not drawn', () =>
     expect(rates(rule({ party: 'witness', point: 'H', rate: null }))).toEqual({}))
 })

@@ -1,4 +1,5 @@
 import * as yup from 'yup'
+import { isRate, type Rate } from '#core/plan/occasions'
 import { parties } from '#core/plan/points'
 import { uuid } from '#core/record/uuid'
 import { forgetKnown, projectRoute } from '../../../../http/route'
@@ -13,7 +14,15 @@ const body = yup.object({
     .oneOf(['H', 'W', 'S', 'R'] as const)
     .nullable()
     .default(null),
-  rate: yup.number().strict().integer().min(1).max(1000).nullable().default(null),
+  rate: yup
+    .mixed<Rate>()
+    .test(
+      'rate',
+      'Say one in how many, up to 1000, or on what occasion.',
+      (value) => value === undefined || value === null || isRate(value),
+    )
+    .nullable()
+    .default(null),
   line: uuid().nullable().default(null),
   crew: uuid().nullable().default(null),
   from: yup.string().max(10).required(),
