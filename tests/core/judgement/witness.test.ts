@@ -31,6 +31,15 @@ describe('a witness point', () => {
     expect(witnessOf([invited(0, 120)]).short).toBe(false)
     expect(witnessOf([invited(0, 120)], 4 * 3600).short).toBe(true)
   })
+  it.each([
+    ['before the time', 175, null, 'The witness was there.'],
+    ['five minutes after it, which is in time', 185, null, 'The witness was there.'],
+    ['later', 214, 34 * 60, 'The witness came 34 min after the time.'],
+  ])('who comes %s', (_what, minute, late, sentence) =>
+    expect(witnessOf([invited(0, 180), came(true, minute)])).toMatchObject({ late, sentence }),
+  )
+  it('who stays away is absent, and not late', () =>
+    expect(witnessOf([invited(0, 180), came(false, 240)]).late).toBeNull())
   it('work done before anybody was asked is told apart from work that the crew went on with', () => {
     expect(witnessOf([yes('w', 5)])).toMatchObject({ state: 'not-invited', unasked: true })
     expect(witnessOf([yes('w', 5), invited(10, 200)]).unasked).toBe(true)
