@@ -132,16 +132,16 @@ export async function layFault(g: Ground, n: number, joint: string, lead: 'tam' 
   })
   if (third) await correctiveAction(db, project, people.petra!, id, action(end + 3 * DAY), at(2.5))
   if (now - end < SETTLED) return
-  await reworkNcr(db, people[lead]!, id, fault.mended, null, at(4))
+  await reworkNcr(db, people[lead]!, id, fault.mended, null, at(3))
   const [values, typed] = fault.good
   const tool = record.find((e) => e.step === fault.step)!.instrument
   await write(g, 'joint', joint, lead, [
-    { kind: 'reading', step: fault.step, payload: { values, typed }, instrument: tool, at: end + 4.2 * HOUR },
+    { kind: 'reading', step: fault.step, payload: { values, typed }, instrument: tool, at: end + 3.2 * HOUR },
   ])
   if (third) {
     const { id: asked } = (await entriesOf(db, id)).find((e) => e.kind === 'action')!
     const done = { action: asked, text: 'Clamps changed; both pipes re-rounded since.' }
     await correctiveAction(db, project, people[lead]!, id, done, at(20))
   }
-  await verifyNcr(db, project, people.oskar!, id, true, 'Seen and measured.', at(24))
+  await verifyNcr(db, project, people.oskar!, id, true, 'Seen and measured.', at(third ? 21 : 4))
 }

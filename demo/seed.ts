@@ -1,5 +1,6 @@
 import { nameKey } from '../core/record/names'
 import type { Knex } from 'knex'
+import { DateTime } from 'luxon'
 import { insertInstallation, installationName } from '../server/db/links'
 import { emptySummary } from '../core/judgement/projection'
 import { loadProcedure } from '../core/procedure/load'
@@ -178,6 +179,15 @@ const scenes = [
   'struck',
 ] as const
 const FINISHED = 224
+/** Eight joints a day over four weeks, begun from seven in the morning on; the last of them yesterday. */
+const A_DAY = 8
+function finishedStart(g: Ground, n: number): number {
+  const back = FINISHED - n
+  const day = DateTime.fromMillis(g.now, { zone: g.project.zone }).minus({
+    days: 1 + Math.floor(back / A_DAY),
+  })
+  return day.startOf('day').toMillis() + 7 * HOUR + (A_DAY - 1 - (back % A_DAY)) * 65 * MINUTE
+}
 
 async function layJoints(g: Ground, stock: Stock) {
   const { db, random, now } = g
@@ -210,9 +220,7 @@ async function layJoints(g: Ground, stock: Stock) {
     })
     if (!opened) continue
     const made = asMade(n, conformingJoint(random, shape, 12))
-    // Ten joints a working day over four weeks, the last this morning.
-    const daysAgo = ((FINISHED - n) / FINISHED) * 28 + 0.7
-    const startedAt = n <= FINISHED ? now - daysAgo * DAY : now
+    const startedAt = n <= FINISHED ? finishedStart(g, n) : now
     const entries =
       n <= FINISHED
         ? await writeJoint(g, id, lead, made, startedAt)
