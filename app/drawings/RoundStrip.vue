@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sideBySide } from '~/drawings/side-by-side'
 import { siteTicks } from '~/drawings/site-ticks'
 import { unitShown } from '#core/quantity/site-units'
 import { useElementSize } from '@vueuse/core'
@@ -42,8 +43,24 @@ const scales = computed(
 )
 const y = (line: string) => 34 + rows.value.indexOf(line) * ROW
 const point = (p: Place): [number, number] => [scales.value.get(p.line)!(p.station), y(p.line)]
+const MARK = 28
+/** Stops that are nearly at one place stand side by side. */
+const marks = computed(() => {
+  const out: [number, number][] = props.visits.map((v) => point(v.stop))
+  for (const line of rows.value) {
+    const own = props.visits.flatMap((v, i) => (v.stop.line === line ? [i] : []))
+    const right = Math.max(LEFT + 40, width.value - 24)
+    sideBySide(
+      own.map((i) => out[i]![0]),
+      MARK,
+      LEFT,
+      right,
+    ).forEach((x, k) => (out[own[k]!] = [x, y(line)]))
+  }
+  return out
+})
 const ways = computed(() => {
-  const stops = [...(props.me ? [props.me] : []), ...props.visits.map((v) => v.stop)].map(point)
+  const stops = [...(props.me ? [point(props.me)] : []), ...marks.value]
   return stops.slice(1).map(([x2, y2], i) => {
     const [x1, y1] = stops[i]!
     // On one line the way is drawn over it, so that going back and forth can be told apart.
@@ -81,16 +98,16 @@ const ways = computed(() => {
       </g>
       <g v-for="(v, i) in visits" :key="v.stop.key">
         <circle
-          :cx="point(v.stop)[0]"
-          :cy="point(v.stop)[1]"
+          :cx="marks[i]![0]"
+          :cy="marks[i]![1]"
           r="13"
           :fill="v.stop.kind === 'hold' ? 'var(--held)' : 'var(--card)'"
           stroke="var(--ink)"
           stroke-width="2"
         />
         <text
-          :x="point(v.stop)[0]"
-          :y="point(v.stop)[1] + 5"
+          :x="marks[i]![0]"
+          :y="marks[i]![1] + 5"
           text-anchor="middle"
           class="order"
           :class="{ on: v.stop.kind === 'hold' }"

@@ -270,6 +270,12 @@ header {
   font-size: var(--s22);
   font-weight: 600;
   white-space: nowrap;
+  text-align: right;
+}
+/* Overdue is a word and a long time: it takes two lines rather than the room of what it is about. */
+.ncr .when {
+  max-width: 9ch;
+  white-space: normal;
 }
 .hold .when {
   color: var(--held);

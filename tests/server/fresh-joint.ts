@@ -22,6 +22,8 @@ export async function freshJoint(db: Knex, like: string, openedAt = new Date()):
     downstream: null,
     fitting: null,
     opened_at: openedAt,
+    begun_at: null,
+    occasions: '',
     state: 'not-started',
     until_at: null,
     then_state: null,

@@ -20,7 +20,9 @@ beforeAll(async () => {
 afterAll(() => db.destroy())
 const counts = async (who: keyof typeof clients = 'ines') =>
   (await clients[who].get(`${base}/ncrs/counts`)).body as Counted[]
-const reportOf = async (number: string) => (await db('ncrs').where({ number }).first('id')).id as string
+/** the demo's report that its engineer has decided and nobody has answered */
+const decidedReport = async () =>
+  (await db('ncrs').where({ step: 'controller-time' }).orderBy('number').first('id')).id as string
 
 describe('what reports come to', () => {
   it('each is counted once, by the title of its step and the name of its crew', async () => {
@@ -145,7 +147,7 @@ describe('a concession where the plan has the client hold the step', () => {
     expect(entries.filter((e) => e.kind === 'concession').map((e) => e.role)).toEqual(['witness', 'witness'])
   })
   it('of a step that the plan leaves to the inspector is not the client’s', async () => {
-    const other = await reportOf('NCR-0001')
+    const other = await decidedReport()
     const reply = await clients.hale.post(`${base}/ncrs/${other}/concession`, {
       ...{ agrees: true, text: 'Seen.', secret: demoPin },
     })
@@ -160,7 +162,7 @@ describe('a corrective action', () => {
     ...more,
   })
   it('has an owner and a day, is asked for by an inspector or engineer, and done once', async () => {
-    const id = await reportOf('NCR-0001')
+    const id = await decidedReport()
     const at = `${base}/ncrs/${id}`
     expect((await clients.tam.post(`${at}/action`, await action())).status).toBe(403)
     expect((await clients.petra.post(`${at}/action`, await action({ due: 'soon' }))).problem?.field).toBe(
@@ -221,7 +223,7 @@ it('the third joint at one step asks for an action before its report is closed',
 })
 
 it('a report says how often the same came within the crew’s last joints', async () => {
-  const id = await reportOf('NCR-0001')
+  const id = await decidedReport()
   const { repeat } = (await clients.ines.get(`${base}/ncrs/${id}`)).body as {
     repeat: { times: number; before: unknown[]; asksForAction: boolean }
   }

@@ -79,6 +79,10 @@ describe('the inspection plan', () => {
     ['a day that is none', { from: 'spring' }, 'from'],
     ['an end before its beginning', { until: '2020-01-01' }, 'until'],
     ['surveillance of nobody knows how many', { point: 'S' }, 'rate'],
+    ['surveillance of none', { point: 'S', rate: 0 }, 'rate'],
+    ['surveillance of a half', { point: 'S', rate: 2.5 }, 'rate'],
+    ['surveillance on an occasion that is none', { point: 'S', rate: 'often' }, 'rate'],
+    ['an occasion of what is no surveillance', { rate: 'first-of-day' }, 'rate'],
     ['a rate of what is no surveillance', { rate: 3 }, 'rate'],
     ['everything a hold for everybody', { step: '*', point: 'H' }, 'step'],
   ])('%s is refused by its field', async (_what, more, field) => {
