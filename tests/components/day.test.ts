@@ -38,7 +38,14 @@ describe('how a crew works', () => {
 describe('a witness point', () => {
   const NOW = Date.UTC(2026, 2, 9, 9, 0)
   const at = (more: Partial<WitnessJudgement> = {}): WitnessJudgement => ({
-    ...{ state: 'invited', invitedAt: NOW - 3_600_000, for: NOW + 3_600_000, notice: 7200, short: false },
+    ...{
+      state: 'invited',
+      invitedAt: NOW - 3_600_000,
+      for: NOW + 3_600_000,
+      notice: 7200,
+      late: null,
+      short: false,
+    },
     ...{ by: null, at: null, unasked: false, sentence: 'The witness is invited, and has not answered.' },
     ...more,
   })
