@@ -2,7 +2,7 @@ import { judgeAhead } from '../core/judgement/ahead'
 import { emptySummary } from '../core/judgement/projection'
 import { findJoint } from '../server/db/joints'
 import { forCore } from '../server/db/entries'
-import { judgeOptions, planOf } from '../server/services/judging'
+import { judgeOptions, pointsOf } from '../server/services/judging'
 import { saveMakeup } from '../server/services/makeup'
 import { DAY, HOUR, keepJudged, MINUTE, write, type Ground, openedBefore } from './ground'
 import { withHolds, withWitness, type PointedEntry } from './points-in-records'
@@ -303,7 +303,7 @@ async function layJoint(
   if (answers === null) return
   // Opened a while ago, or today: the points are those that the plan has then.
   const openedAt = new Date(at.scene === 'accepted' ? now - 4 * DAY : now).toISOString()
-  const points = planOf(g.project, system.compiled, {
+  const { plan: points } = pointsOf(g.project, system.compiled, {
     ...{ alignment: at.line, crew: g.crews[at.crew]!, openedAt },
   })
   const made = withHolds(sampleEntries(system.compiled, answers), points)

@@ -80,6 +80,7 @@ export function useWorksheet<S extends Sheet>(type: keyof typeof addresses, id: 
     zone: session.zone,
     schools: sheet.value?.schools,
     plan: sheet.value?.plan,
+    beside: sheet.value?.beside,
     ...(sheet.value?.tested === undefined ? {} : { tested: sheet.value.tested }),
     ...(sheet.value?.drawn === undefined ? {} : { drawn: sheet.value.drawn }),
     ...(sheet.value?.notice == null ? {} : { notice: sheet.value.notice }),

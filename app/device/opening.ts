@@ -12,7 +12,7 @@ import { waitingList } from './waiting'
 type JointReply = Awaited<ReturnType<typeof jointSheet>>
 type Chosen = Partial<Record<ItemPlace, string>>
 /** What a joint that was opened here is, until the server has it. */
-type OpenedHere = Pick<JointReply, 'procedure' | 'schools' | 'plan' | 'qualification'> & {
+type OpenedHere = Pick<JointReply, 'procedure' | 'schools' | 'plan' | 'beside' | 'qualification'> & {
   facts: JointReply['subject']['facts']
   joint: Partial<JointReply['joint']>
 }
@@ -71,6 +71,7 @@ function opened(
     procedure: own.definition,
     schools: own.schools,
     plan: openings.plans.find(same)?.plan ?? {},
+    beside: openings.plans.find(same)?.beside ?? {},
     qualification: own.qualification,
     facts,
     joint: { ...chosen, procedure: own.procedure, facts, openedAt: new Date(at).toISOString() },

@@ -6,6 +6,7 @@ import { stray, type Verdict } from '../checks/verdict'
 import type { FactValue, Formula } from '../formula/formula'
 import { applies, type CompiledProcedure, type CompiledStep } from '../procedure/compile'
 import { ofOtherEnd, plainKey } from '../procedure/ends'
+import type { InterventionPoint } from '../procedure/types'
 import { wordedIn } from '../quantity/site-units'
 import type { Entry } from '../record/entry'
 import { clockStart, NO_START } from './clock-start'
@@ -24,6 +25,7 @@ import { asWithdrawn, withdrawalOf } from './withdrawal'
 import { witnessOf } from './witness'
 
 const NOTHING_ASKED: readonly Asked[] = []
+const NONE_BESIDE: readonly InterventionPoint[] = []
 
 /** A step being judged: its sentence is written only when somebody reads it. */
 export type Judging = Omit<StepJudgement, 'sentence'> & { sentence: string | (() => string) }
@@ -132,6 +134,7 @@ class Judge {
       findings: [],
       faults: [],
       point: this.point(step),
+      beside: this.options.beside?.[plainKey(step.step.key)] ?? NONE_BESIDE,
       release: NO_RELEASE,
       witness: null,
       review: null,
@@ -160,9 +163,10 @@ class Judge {
     const { ncr } = found
     if (ncr) out.ncr = { number: ncr.number, open: ncr.open, disposition: ncr.disposition }
     if (out.point === 'H') out.release = releaseOf(all)
-    if (out.point === 'W') out.witness = witnessOf(all, this.options.notice)
-    if (out.point === 'R') out.review = reviewOf(all)
-    if (out.point === 'S') out.watch = watchOf(all, this.options.drawn?.includes(out.key) ?? null)
+    const wanted = (p: InterventionPoint) => out.point === p || out.beside.includes(p)
+    if (wanted('W')) out.witness = witnessOf(all, this.options.notice)
+    if (wanted('R')) out.review = reviewOf(all)
+    if (wanted('S')) out.watch = watchOf(all, this.options.drawn?.includes(out.key) ?? null)
     const start = this.startOf(step)
     out.startedAt = start.at
     out.until = start.until

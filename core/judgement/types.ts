@@ -67,7 +67,9 @@ export interface StepJudgement {
   findings: readonly Finding[]
   /** of a step that takes many entries: what is wrong with which */
   faults: readonly Fault[]
+  /** the strongest of what is asked of it, and what other parties want besides */
   point: InterventionPoint | null
+  beside: readonly InterventionPoint[]
   release: ReleaseJudgement
   /** of a witness point: who was invited and who came */
   witness: WitnessJudgement | null
@@ -152,6 +154,8 @@ export interface JudgeOptions {
   notice?: number
   /** intervention points set by the inspection and test plan, over the procedure's defaults */
   plan?: Record<string, InterventionPoint | null>
+  /** what other parties want at a step beside its strongest point */
+  beside?: Record<string, readonly InterventionPoint[]>
   /** steps under surveillance that are drawn to be watched; left out where the draw is not told */
   drawn?: readonly string[]
   /**

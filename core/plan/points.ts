@@ -110,9 +110,16 @@ export function rowOf(
   return row
 }
 
+/** Points of steps as they count somewhere. */
+export interface Points {
+  /** of several parties the strongest */
+  plan: Record<string, InterventionPoint | null>
+  /** what other parties want besides, where they do: the client's witness at an inspector's hold */
+  beside: Record<string, InterventionPoint[]>
+}
+
 /**
- * The points of a procedure's steps as they count somewhere, for the judge: of several parties the
- * strongest.
+ * The points of a procedure's steps as they count somewhere, for the judge.
  *
  * @param steps the procedure's steps with the points that it gives them
  * @param base what the project has said from the start
@@ -123,13 +130,18 @@ export function pointsFor(
   steps: readonly { key: string; point?: InterventionPoint | null | undefined }[],
   base: Readonly<Record<string, InterventionPoint | null>>,
   where: Where,
-): Record<string, InterventionPoint | null> {
-  const out: Record<string, InterventionPoint | null> = { ...base }
-  if (!rules.some((r) => r.procedure === procedure && counts(r, where))) return out
+): Points {
+  const plan: Points['plan'] = { ...base }
+  const beside: Points['beside'] = {}
+  if (!rules.some((r) => r.procedure === procedure && counts(r, where))) return { plan, beside }
   for (const { key, point } of steps) {
     const own = Object.hasOwn(base, key) ? base[key]! : (point ?? null)
     const row = rowOf(rules, procedure, key, own, where)
-    out[key] = strongest(parties.map((p) => row[p].point))
+    const wanted = parties.map((p) => row[p].point)
+    const most = strongest(wanted)
+    plan[key] = most
+    const others = [...new Set(wanted.filter((p): p is InterventionPoint => p !== null && p !== most))]
+    if (others.length > 0) beside[key] = others
   }
-  return out
+  return { plan, beside }
 }

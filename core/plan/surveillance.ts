@@ -1,7 +1,7 @@
 import type { InterventionPoint } from '../procedure/types'
 import { seededRandom, seedOf } from '../random'
 import type { Occasion, Rate } from './occasions'
-import { parties, rowOf, strongest, USUAL_RATE, type PointRule, type Where } from './points'
+import { parties, rowOf, USUAL_RATE, type PointRule, type Where } from './points'
 
 /**
  * Whether a step of a subject is drawn to be watched. One in so many is drawn from the subject's own id, so
@@ -40,8 +40,8 @@ export function ratesFor(
       const own = Object.hasOwn(base, key) ? base[key]! : (point ?? null)
       if (plain) return own === 'S' ? [[key, [USUAL_RATE]]] : []
       const row = rowOf(rules, procedure, key, own, where)
-      if (strongest(parties.map((p) => row[p].point)) !== 'S') return []
       const rates = parties.filter((p) => row[p].point === 'S').map((p) => row[p].rate ?? USUAL_RATE)
+      if (rates.length === 0) return []
       const counted = rates.filter((r) => typeof r === 'number')
       const most = counted.length > 0 ? [Math.min(...counted)] : []
       return [[key, [...most, ...new Set(rates.filter((r) => typeof r !== 'number'))]]]

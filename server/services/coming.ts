@@ -22,10 +22,12 @@ export interface Coming {
   title: string
   /** surveillance is foreseen only where it was drawn, for those who stand by */
   point: 'H' | 'W' | 'S'
+  /** whether the client's witness is wanted there */
+  witness: boolean
   forecast: Forecast
 }
 
-const stops = (s: StepJudgement) => s.point === 'H' || s.point === 'W'
+const stops = (s: StepJudgement) => s.point === 'H' || s.witness !== null
 const drawn = (s: StepJudgement) => s.watch?.drawn === true && s.watch.watched === null
 
 /**
@@ -47,8 +49,10 @@ export function comingOf(m: Made, past: readonly Walk[], now: number, standsBy =
     if (!found) return []
     const { title } = compiled.steps[compiled.stepIndex.get(s.key)!]!.step
     const { id, number, alignment, station, crew } = joint
-    const point = s.point as Coming['point']
-    return [{ joint: id, number, alignment, station, crew, step: s.key, title, point, forecast: found }]
+    const [point, witness] = [s.point as Coming['point'], s.witness !== null]
+    return [
+      { joint: id, number, alignment, station, crew, step: s.key, title, point, witness, forecast: found },
+    ]
   })
 }
 

@@ -3,12 +3,11 @@ import { DateTime } from 'luxon'
 import { instrumentFacts } from '#core/checks/instruments'
 import type { JudgeOptions } from '#core/judgement/types'
 import { sectionMethods } from '#core/pressure/methods/registry'
-import { pointsFor } from '#core/plan/points'
+import { pointsFor, type Points } from '#core/plan/points'
 import type { Occasion } from '#core/plan/occasions'
 import { isDrawn, ratesFor } from '#core/plan/surveillance'
 import { ends } from '#core/procedure/ends'
 import type { CompiledProcedure } from '#core/procedure/compile'
-import type { InterventionPoint } from '#core/procedure/types'
 import type { LotFacts } from '#core/checks/verdict'
 import type { Entry } from '#core/record/entry'
 import { nameKey } from '#core/record/names'
@@ -53,11 +52,11 @@ export function whereOf(project: Project, subject: Placed) {
 }
 
 /** The points of a procedure as they count for a subject: by its line, its crew and the day it was opened. */
-export function planOf(
+export function pointsOf(
   project: Project,
   { procedure }: Pick<CompiledProcedure, 'procedure'>,
   subject: Placed,
-): Record<string, InterventionPoint | null> {
+): Points {
   return pointsFor(
     project.settings.points ?? [],
     procedure.key,
@@ -94,11 +93,11 @@ export async function ofSubject(
   project: Project,
   compiled: CompiledProcedure,
   subject: Placed,
-): Promise<Pick<JudgeOptions, 'plan' | 'tested' | 'drawn'>> {
+): Promise<Pick<JudgeOptions, 'plan' | 'beside' | 'tested' | 'drawn'>> {
   const tested = await testedAt(db, project.id, compiled, subject)
   const { id } = subject
   return {
-    plan: planOf(project, compiled, subject),
+    ...pointsOf(project, compiled, subject),
     ...(tested === undefined ? {} : { tested }),
     ...(id === undefined ? {} : { drawn: drawnOf(project, compiled, { ...subject, id }) }),
   }
@@ -117,7 +116,7 @@ async function testedAt(
 
 /**
  * What the judge needs to know of a project for one procedure, but for the points of one subject
- * (`planOf`).
+ * (`pointsOf`).
  *
  * @param entries when the judge will see no others: only the lots and instruments that they name are read
  */

@@ -1,13 +1,14 @@
 import type { Knex } from 'knex'
 import type { FactValue } from '#core/formula/formula'
 import type { ItemPlace } from '#core/procedure/opening'
-import type { InterventionPoint, Procedure } from '#core/procedure/types'
+import type { Points } from '#core/plan/points'
+import type { Procedure } from '#core/procedure/types'
 import { Problem } from '#core/problem'
 import { catalogueOf } from '../db/deliveries'
 import { freeItems, type Item } from '../db/items'
 import { plannedKinds } from '../db/joints'
 import type { Project } from '../db/projects'
-import { planOf } from './judging'
+import { pointsOf } from './judging'
 import { openingPlan, type OpeningPlan } from './opening'
 import { compiledProcedure } from './procedures'
 import { qualificationAt } from './qualified'
@@ -35,12 +36,7 @@ export interface Openings {
   /** facts (SI) of lines */
   lines: Record<string, Record<string, FactValue>>
   /** points as they count for a joint opened now, by line, system and crew */
-  plans: {
-    alignment: string
-    system: string
-    crew: string
-    plan: Record<string, InterventionPoint | null>
-  }[]
+  plans: ({ alignment: string; system: string; crew: string } & Points)[]
 }
 
 /** Everything that a device needs to open the joints that are planned, as the server would open them. */
@@ -55,7 +51,7 @@ export async function openings(db: Knex, project: Project, actor: Actor): Promis
     if (!plan) continue
     out.systems[kind.system] ??= await along(db, project, actor, plan)
     out.lines[kind.alignment] ??= plan.line
-    out.plans.push({ ...kind, plan: planOf(project, plan, { ...kind, openedAt: null }) })
+    out.plans.push({ ...kind, ...pointsOf(project, plan, { ...kind, openedAt: null }) })
   }
   for (const { places } of Object.values(out.systems))
     for (const { item } of places.flatMap((p) => p.pieces))

@@ -13,7 +13,7 @@ import { saveProjection } from '../db/projection'
 import { alignmentsOf, crewsOf, type Project } from '../db/projects'
 import { insertReach, reachesOf } from '../db/reaches'
 import { noteChange } from './changes'
-import { judgeOptions, planOf } from './judging'
+import { judgeOptions, pointsOf } from './judging'
 import { compiledProcedure } from './procedures'
 import type { Actor } from './record'
 
@@ -90,7 +90,7 @@ export async function layReaches(
   const placed = { alignment: line, crew, openedAt: openedAt.toISOString() }
   const options = {
     ...(await judgeOptions(trx, project, system, [])),
-    plan: planOf(project, compiled, placed),
+    ...pointsOf(project, compiled, placed),
   }
   const projection = projectSubject(compiled, facts, [], openedAt.getTime(), options)
   for (const span of spans) {

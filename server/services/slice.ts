@@ -15,7 +15,7 @@ const PAGE = 50
 const MOST = 3000
 
 /** Parts of a sheet that many have in common travel once a reply, by their digest. */
-const SHARED = ['procedure', 'schools', 'plan', 'instruments', 'lots', 'people'] as const
+const SHARED = ['procedure', 'schools', 'plan', 'beside', 'instruments', 'lots', 'people'] as const
 
 export interface SlicePage {
   /** where the feed stood when this was read: asked after it, only changes come */

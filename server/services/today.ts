@@ -152,11 +152,11 @@ export async function today(
     }
   }
   for (const c of coming)
-    if (c.forecast.at < now + SOON && (c.point === 'W' || !comesToSee(actor)))
+    if (c.forecast.at < now + SOON && (c.witness || !comesToSee(actor)))
       items.push({
         ...{ kind: 'coming', subject: c.joint, step: c.step, title: c.title, place: c.number },
         ...{ station: c.station, crew: crewName(c.crew), since: null, due: c.forecast.at },
-        detail: comingWords[c.point],
+        detail: comingWords[comesToSee(actor) ? 'W' : c.point],
         span: { from: c.forecast.from, to: c.forecast.to, of: c.forecast.of },
       })
   for (const n of ncrs)

@@ -47,7 +47,7 @@ async function worksheet(db: Knex, project: Project, actor: Actor, subject: Subj
     subject: { type, id, title, alignment, crew, system, facts, state: stateAt(subject, Date.now()) },
     procedure: procedure?.procedure ?? null,
     schools: project.settings.schools[key] ?? {},
-    plan: {},
+    ...{ plan: {}, beside: {} },
     ...(procedure && (await ofSubject(db, project, procedure, subject))),
     // Which steps are drawn to be watched is shown to nobody whose work is watched.
     ...(actor.crew === null ? {} : { drawn: undefined }),

@@ -120,7 +120,9 @@ defineExpose({
     <slot name="before" />
     <header>
       <h1>{{ step.title }}</h1>
-      <span v-if="judged.point" class="point muted">{{ pointWords[judged.point] }}</span>
+      <span v-if="judged.point" class="point muted">{{
+        [judged.point, ...judged.beside].map((p) => pointWords[p]).join(', ')
+      }}</span>
     </header>
     <p class="instruction">{{ step.instruction }}</p>
     <p v-if="step.why" class="muted why">{{ step.why }}</p>

@@ -9,6 +9,11 @@ const props = defineProps<{ procedure: Procedure; judgement: Judgement; current:
 defineEmits<{ choose: [string] }>()
 const byKey = computed(() => new Map(props.judgement.steps.map((s) => [s.key, s])))
 const state = (key: string) => byKey.value.get(key)!
+/** what is asked of a step: its strongest point, and what others want besides */
+const points = (key: string) => {
+  const { point, beside } = state(key)
+  return point === null ? [] : [point, ...beside]
+}
 const applies = (key: string) => state(key).state !== 'not-applicable'
 /** the keys of a step, one an end, in the order of the line */
 const keys = (step: ProcedureStep) => ends.map((end) => ({ end, key: atEnd(step.key, end) }))
@@ -43,7 +48,8 @@ watch(
           :class="{ here: keys(step).some((k) => k.key === current) }"
         >
           <span class="title"
-            >{{ step.title }}<span v-if="step.point" class="point">{{ step.point }}</span></span
+            >{{ step.title
+            }}<span v-for="p in points(keys(step)[0]!.key)" :key="p" class="point">{{ p }}</span></span
           >
           <template v-for="k in keys(step)" :key="k.key">
             <button
@@ -71,7 +77,7 @@ watch(
         >
           <StateGlyph :state="state(step.key).state" :size="26" />
           <span class="title">{{ step.title }}</span>
-          <span v-if="state(step.key).point" class="point">{{ state(step.key).point }}</span>
+          <span v-for="p in points(step.key)" :key="p" class="point">{{ p }}</span>
         </button>
       </template>
     </section>

@@ -55,13 +55,29 @@ describe('a cell of the plan', () => {
 describe('the points that the judge is given', () => {
   const steps = [{ key: 'cut', point: 'S' as const }, { key: 'weld' }]
   it('are what the project said from the start where no rule counts', () =>
-    expect(pointsFor([rule({ line: 'M' })], 'p', steps, { weld: 'H' }, where())).toEqual({ weld: 'H' }))
+    expect(pointsFor([rule({ line: 'M' })], 'p', steps, { weld: 'H' }, where())).toEqual({
+      ...{ plan: { weld: 'H' }, beside: {} },
+    }))
   it('are the strongest of all parties', () => {
     const rules = [rule({ point: 'R' }), rule({ id: 'r2', party: 'witness', point: 'W' })]
-    expect(pointsFor(rules, 'p', steps, {}, where())).toEqual({ cut: 'W', weld: null })
+    expect(pointsFor(rules, 'p', steps, {}, where()).plan).toEqual({ cut: 'W', weld: null })
+  })
+  it('with what the others want besides', () => {
+    const rules = [
+      rule({ point: 'H' }),
+      rule({ id: 'r2', party: 'witness', point: 'W' }),
+      rule({ id: 'r3', party: 'authority', point: 'R' }),
+    ]
+    expect(pointsFor(rules, 'p', steps, {}, where())).toEqual({
+      ...{ plan: { cut: 'H', weld: null }, beside: { cut: ['W', 'R'] } },
+    })
+  })
+  it('of two who want the same it is one point', () => {
+    const rules = [rule({ point: 'H' }), rule({ id: 'r2', party: 'witness', point: 'H' })]
+    expect(pointsFor(rules, 'p', steps, {}, where()).beside).toEqual({})
   })
   it('a rule takes a point away that the procedure has', () =>
-    expect(pointsFor([rule({ point: null })], 'p', steps, {}, where()).cut).toBeNull())
+    expect(pointsFor([rule({ point: null })], 'p', steps, {}, where()).plan.cut).toBeNull())
 })
 
 describe('what is drawn to be watched', () => {

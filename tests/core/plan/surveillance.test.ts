@@ -53,8 +53,10 @@ describe('of how many a step is watched', () => {
     })
     expect(rates(rule({ rate: 'after-rejection' }))).toEqual({ wipe: ['after-rejection'] })
   })
-  it('a step that is a hold for somebody is not drawn', () =>
-    expect(rates(rule({ party: 'witness', point: 'H', rate: null }))).toEqual({}))
+  it('a hold of the same party is no surveillance; that of another takes nothing from it', () => {
+    expect(rates(rule({ point: 'H', rate: null }))).toEqual({})
+    expect(rates(rule({ party: 'witness', point: 'H', rate: null }))).toEqual({ wipe: [5] })
+  })
 })
 
 it('what was watched is counted against what was drawn, of joints where it was done', () =>
