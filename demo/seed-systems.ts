@@ -1,5 +1,6 @@
 import { judgeAhead } from '../core/judgement/ahead'
 import { emptySummary } from '../core/judgement/projection'
+import { plainKey } from '../core/procedure/ends'
 import { findJoint } from '../server/db/joints'
 import { forCore } from '../server/db/entries'
 import { judgeOptions, pointsOf } from '../server/services/judging'
@@ -303,9 +304,11 @@ async function layJoint(
   if (answers === null) return
   // Opened a while ago, or today: the points are those that the plan has then.
   const openedAt = new Date(at.scene === 'accepted' ? now - 4 * DAY : now).toISOString()
-  const { plan: points } = pointsOf(g.project, system.compiled, {
-    ...{ alignment: at.line, crew: g.crews[at.crew]!, openedAt },
-  })
+  const where = { alignment: at.line, crew: g.crews[at.crew]!, openedAt }
+  const { plan } = pointsOf(g.project, system.compiled, where)
+  const points = Object.fromEntries(
+    system.compiled.steps.map(({ step }) => [step.key, plan[plainKey(step.key)] ?? step.point ?? null]),
+  )
   const made = withHolds(sampleEntries(system.compiled, answers), points)
   // The last release is still waited for where the joint is held.
   const worked: PointedEntry[] =

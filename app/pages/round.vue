@@ -125,6 +125,9 @@ function here(v: { stop: { line: string; station: number } }) {
               >stands {{ times.span(now - v.stop.ready) }} now,
               <strong>{{ times.span(waited(v)) }}</strong> when you come</template
             >
+            <template v-else-if="v.stop.from !== null && v.stop.ready <= now + 45_000">{{
+              v.stop.kind === 'watch' ? 'should be there by now' : 'should be ready by now'
+            }}</template>
             <template v-else-if="v.stop.from !== null"
               >{{ v.stop.kind === 'watch' ? 'to be watched' : 'ready' }} about {{ times.clock(v.stop.ready) }}
               <span class="muted small"
