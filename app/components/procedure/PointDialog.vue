@@ -73,7 +73,7 @@ async function send() {
   <ElDialog
     v-model="open"
     :title="step ? step.title : `Hold at every point of ${procedure.title}`"
-    width="560"
+    width="660"
   >
     <form class="form" @submit.prevent="send">
       <p v-if="!step" class="muted">

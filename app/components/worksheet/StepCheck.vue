@@ -201,7 +201,7 @@ defineExpose({
       </template>
       <p v-else class="muted">
         {{ judged.release.state === 'waived' ? 'Waived' : 'Released' }} at
-        {{ times.clock(judged.release.at!) }} by {{ sheet.people[judged.release.by!]
+        {{ times.moment(judged.release.at!) }} by {{ sheet.people[judged.release.by!]
         }}{{ onThisDevice ? ', on the crew’s device without a signal' : '' }}.
       </p>
     </div>

@@ -39,6 +39,9 @@ const text = (e: Entry): string => {
   const p = e.payload
   if (answering.has(e.kind)) return definitionOf(props.check).describe.entry(p, props.check, e.kind)
   if (e.kind === 'ncr') return `${String(p.number)} ${String(p.event)}`
+  if (e.kind === 'invitation') return `for ${times.moment(Date.parse(String(p.for)))}`
+  if (e.kind === 'reply') return p.accepts === true ? 'comes' : 'does not come'
+  if (e.kind === 'attendance') return p.present === true ? 'was there' : 'was not there'
   if (e.kind === 'decision')
     return `${p.stands ? 'one answer stands' : p.verdict === 'again' ? 'measure again' : String(p.verdict)}: ${String(p.reason)}`
   return String(p.text ?? p.reason ?? p.note ?? '')
