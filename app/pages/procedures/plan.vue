@@ -177,7 +177,9 @@ const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
                       @click="may && change(r, p)"
                       >{{ r.cells[p].point ?? '' }}</component
                     >
-                    <span v-if="r.cells[p].rate" class="muted small rate">{{ rateWords(r.cells[p].rate!) }}</span>
+                    <span v-if="r.cells[p].rate" class="muted small rate">{{
+                      rateWords(r.cells[p].rate!)
+                    }}</span>
                   </td>
                 </tr>
               </template>
