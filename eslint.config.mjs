@@ -6,7 +6,7 @@ const LOOKS =
 const inSentences = 'Nothing is decided by the words of a sentence: give it a code, or a state.'
 
 export default withNuxt(
-  { ignores: ['.output/**', '.nuxt/**', 'data/**', 'node_modules/**'] },
+  { ignores: ['.output/**', '.mutants/**', '.nuxt/**', 'data/**', 'node_modules/**'] },
   {
     rules: {
       'vue/multi-word-component-names': 'off',
