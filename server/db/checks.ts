@@ -148,7 +148,7 @@ export const openedUnrecorded = async (db: Knex, project: string): Promise<strin
 
 /** When the record began to keep what devices say of time. */
 export const timeKeptSince = async (db: Knex): Promise<Date | null> =>
-  (await db('migrations').where({ name: '005-trust' }).first('ran_at'))?.ran_at ?? null
+  (await db('migrations').where({ name: '005-trust' }).first('migration_time'))?.migration_time ?? null
 
 export interface TimedRow {
   id: string

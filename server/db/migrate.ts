@@ -21,8 +21,14 @@ import * as points from './migrations/019-points'
 import * as webhooks from './migrations/020-webhooks'
 import * as begun from './migrations/021-begun'
 
+interface Migration {
+  name: string
+  up(db: Knex): Promise<void>
+}
+const onlyForward = () => Promise.reject(new Error('There is no way back.'))
+
 /** Migrations in order; each runs once. They only go forward. */
-const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
+const migrations: Migration[] = [
   { name: '001-foundation', up: foundation.up },
   { name: '002-systems', up: systems.up },
   { name: '003-instruments', up: instruments.up },
@@ -46,24 +52,37 @@ const migrations: { name: string; up(db: Knex): Promise<void> }[] = [
   { name: '021-begun', up: begun.up },
 ]
 
+/** What ran before the migrator was Knex's own, in its columns. */
+async function takeOver(owner: Knex): Promise<void> {
+  if (!(await owner.schema.hasTable('migrations'))) return
+  if (!(await owner.schema.hasColumn('migrations', 'ran_at'))) return
+  await owner.raw(`ALTER TABLE migrations DROP PRIMARY KEY,
+    ADD COLUMN id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY FIRST, ADD UNIQUE (name),
+    ADD COLUMN batch INT NOT NULL DEFAULT 1 AFTER name,
+    CHANGE COLUMN ran_at migration_time DATETIME(3) NOT NULL`)
+}
+
 /**
  * Brings the schema up to date as its owner, then grants the application user what it needs and no more.
  *
  * @param last the migration to stop after; all of them when left out
  */
 export async function migrate(owner: Knex, applicationUser: string, last?: string): Promise<string[]> {
-  await owner.raw(
-    'CREATE TABLE IF NOT EXISTS migrations (name VARCHAR(120) PRIMARY KEY, ran_at DATETIME(3) NOT NULL)',
-  )
-  const ran = new Set((await owner('migrations').select('name')).map((row: { name: string }) => row.name))
-  const fresh: string[] = []
-  for (const migration of migrations) {
-    if (ran.has(migration.name)) continue
-    await migration.up(owner)
-    await owner('migrations').insert({ name: migration.name, ran_at: new Date() })
-    fresh.push(migration.name)
-    if (migration.name === last) break
+  await takeOver(owner)
+  const upTo = last === undefined ? migrations.length : migrations.findIndex((m) => m.name === last) + 1
+  const config: Knex.MigratorConfig = {
+    tableName: 'migrations',
+    // MariaDB commits before it changes a table: there is nothing to roll back.
+    disableTransactions: true,
+    migrationSource: {
+      getMigrations: () => Promise.resolve(migrations.slice(0, upTo)),
+      getMigrationName: ({ name }: Migration) => name,
+      getMigration: ({ up }: Migration) => Promise.resolve({ up, down: onlyForward }),
+    },
   }
+  // A migration that was killed has left its lock. Whoever starts the database is alone with it.
+  await owner.migrate.forceFreeMigrationsLock(config)
+  const [, fresh] = (await owner.migrate.latest(config)) as [number, string[]]
   await grant(owner, applicationUser)
   return fresh
 }
@@ -77,6 +96,7 @@ const only: Record<string, string> = {
   chains: 'SELECT',
   feeds: 'SELECT',
   migrations: 'SELECT',
+  migrations_lock: 'SELECT',
   files: 'SELECT, INSERT',
   attachments: 'SELECT, INSERT',
   procedures: 'SELECT, INSERT, UPDATE',

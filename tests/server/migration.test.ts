@@ -7,6 +7,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { canonicalEntry, CHAIN_START } from '../../core/record/chain'
 import { ensureDatabase, ownerConnection, stopDatabase } from '../../cli/mariadb'
 import { placesAt, type Places } from '../../cli/places'
+import { timeKeptSince } from '../../server/db/checks'
 import { migrate } from '../../server/db/migrate'
 import { findProject } from '../../server/db/projects'
 import { findReach, type Reach } from '../../server/db/reaches'
@@ -94,6 +95,15 @@ const density = (wetDensity: number): [string, object] => [
   { side: 'both', wetDensity, moisture: 0.08, maximum: 1900 },
 ]
 
+/** How what ran was kept before the migrator was Knex's own. */
+const LONG_AGO = new Date('2026-01-05T10:00:00.000Z')
+async function asBefore(owner: Knex) {
+  const names = (await owner('migrations').orderBy('id').pluck('name')) as string[]
+  await owner.raw('DROP TABLE migrations, migrations_lock')
+  await owner.raw('CREATE TABLE migrations (name VARCHAR(120) PRIMARY KEY, ran_at DATETIME(3) NOT NULL)')
+  await owner('migrations').insert(names.map((name) => ({ name, ran_at: LONG_AGO })))
+}
+
 beforeAll(async () => {
   places = placesAt(folder)
   const settings = await ensureDatabase(places)
@@ -137,6 +147,7 @@ beforeAll(async () => {
   ])
   await record(owner, reaches.thick, [lift('both', 0.4)])
   await record(owner, reaches.own, [lift('both', 0.42), density(1950)])
+  await asBefore(owner)
   await migrate(owner, 'vet_line')
   db = owner
 }, 60_000)
@@ -179,5 +190,30 @@ describe('a reach recorded before reaches had procedures', () => {
     expect((await verifyRecord(db, [project])).stale).toContainEqual(
       expect.objectContaining({ subjectType: 'procedure', field: 'state' }),
     )
+  })
+})
+
+describe('what has run', () => {
+  const ran = async () =>
+    (await db('migrations').orderBy('id').select('name', 'migration_time')) as {
+      name: string
+      migration_time: Date
+    }[]
+  it('is known from before, each once and in its order', async () => {
+    const names = (await ran()).map((m) => m.name)
+    expect(names).toEqual([...new Set(names)].sort())
+    expect(names.slice(0, 5).at(-1)).toBe('005-trust')
+    expect((await ran()).filter((m) => m.migration_time.getTime() === LONG_AGO.getTime())).toHaveLength(5)
+    expect(await timeKeptSince(db)).toEqual(LONG_AGO)
+  })
+  it('does not run again', async () => {
+    const before = await ran()
+    expect(await migrate(db, 'vet_line')).toEqual([])
+    expect(await ran()).toEqual(before)
+  })
+  it('that was killed has left a lock, which keeps nobody out', async () => {
+    await db('migrations_lock').update({ is_locked: 1 })
+    expect(await migrate(db, 'vet_line')).toEqual([])
+    expect((await db('migrations_lock').first('is_locked')).is_locked).toBe(0)
   })
 })
