@@ -80,6 +80,30 @@ describe('a chain', () => {
       fault: expect.stringContaining('another kind or project'),
     }),
   )
+  it('tells of the first entry that is missing, by its number', () => {
+    const list = build(4)
+    expect(findChainFault([list[0]!, list[2]!, list[3]!], sha256, null)).toEqual({
+      ...{ subject: 's', subjectType: 'joint', seq: 3, entry: 'e3', fault: 'entry 2 is missing before it' },
+    })
+  })
+  it('tells of an entry that follows another than the one before it', () => {
+    const [one, two] = build(2)
+    const other = { ...two!, prev: 'f'.repeat(64) }
+    const broken = [one!, { ...other, hash: sha256(canonicalEntry(other)) }]
+    expect(findChainFault(broken, sha256, null)).toMatchObject({
+      ...{ entry: 'e2', fault: 'it does not follow the entry before it' },
+    })
+  })
+  it('of which nothing is left is found by its head', () =>
+    expect(findChainFault([], sha256, head(build(2)))).toEqual({
+      ...{ subject: '', subjectType: '', seq: 0, entry: '' },
+      fault: 'the record ends at entry 0, but 2 were written',
+    }))
+  it('that ends too soon is found by its head, at its last entry', () =>
+    expect(findChainFault(build(2), sha256, head(build(3)))).toEqual({
+      ...{ subject: 's', subjectType: 'joint', seq: 2, entry: 'e2' },
+      fault: 'the record ends at entry 2, but 3 were written',
+    }))
   it('that begins in its middle is found', () =>
     expect(findChainFault(build(3).slice(1), sha256, head(build(3)))).toMatchObject({ entry: 'e2' }))
 })

@@ -4,6 +4,8 @@ import {
   clockMoved,
   DRIFT,
   lateness,
+  lateReasons,
+  lateSentences,
   MOVED,
   ON_ITS_WAY,
   openedWhen,
@@ -65,6 +67,14 @@ describe('a time is believed', () => {
     ['not when the clock was moved meanwhile', entry({ moved: true }), null, null, 'clock-moved'],
     ['not before the subject was opened', entry(), null, arrival - HOUR + DRIFT + 1, 'before-opening'],
     ['from the moment it was opened', entry(), null, arrival - HOUR, null],
+    ['and a drift before that', entry(), null, arrival - HOUR + DRIFT, null],
+    [
+      'and a drift before what the device recorded already',
+      entry({ number: 8 }),
+      { lastNumber: 7, lastRecordedAt: arrival - HOUR + DRIFT },
+      null,
+      null,
+    ],
     [
       'without a stamp while on its way',
       entry({ stampAt: null, recordedAt: arrival - ON_ITS_WAY }),
@@ -122,6 +132,21 @@ it('a joint is not opened before what its device recorded earlier', () => {
   const at = arrival - HOUR / 2
   expect(openedWhen(at, stamp, arrival, run(at - 1000))).toBe(at)
   expect(openedWhen(at, stamp, arrival, run(at + DRIFT + 1))).toBe(arrival)
+})
+
+it.each([
+  ['a drift before the contact', -HOUR - DRIFT, -HOUR - DRIFT],
+  ['earlier than that counts from its arrival', -HOUR - DRIFT - 1, 0],
+  ['a drift after the arrival, as of it', DRIFT, 0],
+])('a joint was opened %s', (_what, at, want) =>
+  expect(openedWhen(arrival + at, arrival - HOUR, arrival) - arrival).toBe(want),
+)
+
+it('two minutes are on their way, and two minutes are no drift', () =>
+  expect([ON_ITS_WAY, MOVED]).toEqual([120_000, 120_000]))
+it.each(lateReasons)('%s has words of its own', (reason) => {
+  const words = Object.values(lateSentences)
+  expect(words.filter((w) => w === lateSentences[reason])).toHaveLength(1)
 })
 
 it('wrong tries wait longer and longer, up to the longest', () => {

@@ -58,6 +58,8 @@ describe('the file of a record', () => {
     ['another person', changed(0, { person: 'oskar' }), /Entry 1: its content/],
     ['a moment moved', changed(1, { recordedAt: '2026-05-03T01:00:00.000Z' }), /Entry 2/],
     ['an entry of something else', changed(1, { subject: 'other' }), /Entry 2 is of something else/],
+    ['an entry of another project', changed(2, { project: 'other' }), /Entry 3 is of something else/],
+    ['words that are no payload', changed(3, { payload: 'loud' }), /Entry 4: its content/],
     ['one left out', { ...sound(), entries: sound().entries.filter((_e, i) => i !== 1) }, /missing/],
     ['another begin', { ...sound(), entries: sound().entries.slice(1) }, /missing/],
     [
@@ -72,6 +74,9 @@ describe('the file of a record', () => {
   it.each([
     ['nothing', null, 'record'],
     ['no entries', { record: 'x', entries: [] }, 'record'],
+    ['no list of them', { record: 'x', entries: 'all' }, 'record'],
+    ['no name', { entries: sound().entries }, 'record'],
+    ['a second entry without its person', changed(1, { person: undefined }), 'entries.1.person'],
     ['an entry without its hash', changed(0, { hash: undefined }), 'entries.0.hash'],
     ['an entry of junk', { record: 'x', entries: [7] }, 'entries.0.id'],
   ])('of %s is refused', (_what, file, field) =>
