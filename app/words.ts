@@ -234,6 +234,7 @@ export const againWords: Record<string, string> = { lift: 'Laid again', density:
 export const entryWords: Record<string, string> = {
   reading: 'Reading',
   confirmation: 'Answer',
+  gathered: 'Register',
   levels: 'Levels',
   survey: 'Survey',
   grout: 'Grout',

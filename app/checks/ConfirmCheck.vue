@@ -4,7 +4,7 @@ import { checkOf, type CheckEmits, type CheckForm, type CheckProps } from './for
 /** Yes or no; also whether a mark is drawn. */
 const props = defineProps<CheckProps>()
 const emit = defineEmits<CheckEmits>()
-const question = computed(() => checkOf<'confirm' | 'mark'>(props.step).question)
+const question = computed(() => checkOf<'confirm' | 'gathered' | 'mark'>(props.step).question)
 const say = (answer: 'yes' | 'no') => emit('answer', [{ kind: 'confirmation', payload: { answer } }])
 defineExpose<CheckForm>({ say })
 </script>

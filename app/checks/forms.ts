@@ -15,6 +15,7 @@ import MeasureCheck from './MeasureCheck.vue'
 /** The working form of each kind of check; null where a person answers nothing. */
 export const checkForms: Record<CheckKind, Component | null> = {
   confirm: ConfirmCheck,
+  gathered: ConfirmCheck,
   mark: ConfirmCheck,
   choice: ChoiceCheck,
   measure: MeasureCheck,

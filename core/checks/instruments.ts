@@ -39,6 +39,24 @@ export const calibratedAt = (instrument: InstrumentFacts, at: number): boolean =
   instrument.calibrated.some((c) => c.from <= at && at <= c.until)
 
 /**
+ * What the register says of the instruments that a procedure names: which are in calibration. Null where it
+ * names none, or where of one of its kinds none is.
+ *
+ * @param kinds as the checks name them
+ * @param at ms
+ */
+export function knownCalibrated(
+  kinds: readonly string[],
+  list: readonly RegisteredInstrument[],
+  at: number,
+): string | null {
+  const good = list.filter((i) => calibratedAt(instrumentFacts([i])[i.id]!, at))
+  const named = [...new Set(kinds)].map((kind) => good.find((i) => i.kind === kind))
+  if (named.length === 0 || named.includes(undefined)) return null
+  return `${named.map((i) => i!.name).join(', ')} in calibration.`
+}
+
+/**
  * Why readings with an instrument do not count, or null when they do.
  *
  * @param values SI, of the instrument's quantity

@@ -7,6 +7,7 @@ import { confirm } from './confirm'
 import { count } from './count'
 import type { AnyCheck, CheckOf } from './define'
 import { density } from './density'
+import { gathered } from './gathered'
 import { levels } from './levels'
 import { grout } from './grout'
 import { lifts } from './lifts'
@@ -18,6 +19,7 @@ import { survey } from './survey'
 /** Every kind of check that a procedure may ask. A new one is a file of its own and a line here. */
 const kinds = {
   confirm,
+  gathered,
   choice,
   measure,
   environment,

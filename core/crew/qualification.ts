@@ -43,6 +43,12 @@ export function qualifiedOn(all: readonly Qualification[], procedure: string, da
   return past.length > 0 ? { state: 'expired', day: past.sort().at(-1)! } : { state: 'none', day: null }
 }
 
+/** What the register says for somebody who is qualified; null where it does not know that. */
+export function knownQualified({ state, day }: Qualified): string | null {
+  if (state !== 'valid') return null
+  return day === null ? 'qualified, without an end.' : `qualified until ${day}.`
+}
+
 /** In a sentence; null while it is valid. */
 export function lacksQualification({ state, day }: Qualified, title: string): string | null {
   if (state === 'valid') return null

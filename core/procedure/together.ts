@@ -7,8 +7,8 @@ import { atEnd, ends, plainKey } from './ends'
  * by itself – a hold or witness point, a photo, a caution, a drawing – keeps its own card.
  */
 const plain = ({ step }: CompiledStep): boolean =>
-  step.check.kind === 'confirm' &&
-  step.check.photo !== true &&
+  ['confirm', 'gathered'].includes(step.check.kind) &&
+  !('photo' in step.check && step.check.photo) &&
   step.point !== 'H' &&
   step.point !== 'W' &&
   (step.cautions ?? []).length === 0 &&
@@ -57,7 +57,8 @@ export function sameAtOtherEnd(
   const own = compiled.steps[compiled.stepIndex.get(key) ?? -1]
   if (!own?.end) return null
   const { check, point } = own.step
-  const looked = ['confirm', 'choice', 'mark'].includes(check.kind) && !('photo' in check && check.photo)
+  const looked =
+    ['confirm', 'gathered', 'choice', 'mark'].includes(check.kind) && !('photo' in check && check.photo)
   if (!looked || point === 'H' || point === 'W') return null
   if (compiled.steps.some((s) => s.stage === own.stage && s.step.check.kind === 'clock')) return null
   const other = atEnd(

@@ -60,6 +60,7 @@ export const entryKinds = [
   'response',
   'watch',
   'concession',
+  'gathered',
 ] as const
 export type EntryKind = (typeof entryKinds)[number]
 

@@ -20,6 +20,7 @@ import { jointsOpened, openJoint, type Joint } from '../db/joints'
 import { findProcedure, issuedProcedure, type ProcedureRow } from '../db/procedures'
 import { alignmentsOf, type Project } from '../db/projects'
 import { openedWhen } from '#core/record/late'
+import { gatheredAnswers } from './gathering'
 import { saveMakeup } from './makeup'
 import { raiseNcr } from './ncrs'
 import { compiledProcedure } from './procedures'
@@ -312,9 +313,12 @@ async function writeOpening(
   })
   if (!free) throw new Problem('already-open', `Joint ${joint.number} is open already.`, 'joint')
   const opening = { procedure: plan.row.id, compiled, facts, at: openedAt }
-  // Without a signal the crew answers here what was asked once today: nothing is answered for them twice.
+  // Without a signal the crew answers here what a register knows or was asked once today: nothing is
+  // answered for them twice.
+  const known = away ? [] : await gatheredAnswers(trx, project, actor, joint, opening)
   const once = away ? [] : await onceAnswered(trx, project, actor, joint, opening)
-  const { entries, rows } = chainEntries(actor, actingRole(actor, 'record'), 'joint', joint.id, once, [])
+  const answered = [...known, ...once.filter((o) => !known.some((k) => k.step === o.step))]
+  const { entries, rows } = chainEntries(actor, actingRole(actor, 'record'), 'joint', joint.id, answered, [])
   const opened = { ...joint, procedure: plan.row.id, facts, ...items }
   await refreshSubject(trx, project, { type: 'joint', title: joint.number, ...opened }, entries)
   await saveMakeup(trx, opened, entries)

@@ -59,6 +59,7 @@ function checkEntries(compiled: CompiledProcedure, news: NewEntry[]) {
     if (!entry.step && !['remark', 'photo', 'correction', 'withdrawal'].includes(entry.kind))
       throw new Problem('missing', 'The step is missing.', 'step')
     entry.payload = checkPayload(entry.kind, entry.payload)
+    if (entry.kind === 'gathered') throw new Problem('bad-kind', 'A register is asked, not told.', 'kind')
     // What stands from another joint is entered when a joint is opened, never on somebody's word.
     if (entry.payload.once !== undefined)
       throw new Problem('bad-input', 'An answer is given here, not named from elsewhere.', 'payload.once')

@@ -6,6 +6,7 @@ import { verifyRecord } from '../../server/services/verify'
 import type { ShiftAnswer } from '../../server/services/shift'
 import { base, signedIn, type Client } from './client'
 import { asOwner } from './connect'
+import { openAsShown, plannedJoint } from './planned-joint'
 
 /** What is asked once a shift: it stands at the next joint of the crew, and is taken back in one place. */
 let db: Knex
@@ -24,54 +25,10 @@ afterAll(() => db.destroy())
 
 const SYSTEM = 'rc-sealant'
 let n = 0
-/** A joint of Crew Dunes that is planned and not open yet. */
-async function planned(): Promise<string> {
-  const crew = (await db('crews').where({ name: 'Crew Dunes' }).first('id')).id
-  const model = await db('joints').where({ system: SYSTEM }).first()
-  // A line on which nobody made such joints today.
-  const line = await db('alignments')
-    .where({ project: model.project })
-    .whereNot({ id: model.alignment })
-    .first('id')
-  const id = uuidv7()
-  n++
-  await db('joints').insert({
-    ...model,
-    id,
-    alignment: line.id,
-    crew,
-    number: `SH-${n}`,
-    station: model.station + n / 10,
-    procedure_id: null,
-    upstream: null,
-    downstream: null,
-    fitting: null,
-    opened_at: null,
-    facts: '{}',
-    state: 'not-started',
-    until_at: null,
-    then_state: null,
-    testable_at: null,
-    held_since: null,
-    drafts: 0,
-    done: 0,
-    applicable: 0,
-    summary: '{}',
-  })
-  return id
-}
-interface Sheet {
-  opening: { facts: { key: string; optional?: boolean; example?: string }[] } | null
-  entries: { id: string; step: string; kind: string; payload: Record<string, unknown> }[]
-}
-const sheetOf = async (client: Client, joint: string) =>
-  (await client.get(`${base}/joints/${joint}`)).body as Sheet
-async function open(client: Client, joint: string) {
-  const { opening } = await sheetOf(client, joint)
-  const facts = Object.fromEntries(opening!.facts.filter((f) => !f.optional).map((f) => [f.key, f.example]))
-  expect((await client.post(`${base}/joints/${joint}/open`, { facts })).problem).toBeNull()
-  return (await sheetOf(client, joint)).entries
-}
+const planned = () => plannedJoint(db, SYSTEM, 'Crew Dunes', `SH-${++n}`)
+/** Opens a joint. @returns what stands there, but for what a register knows */
+const open = async (client: Client, joint: string) =>
+  (await openAsShown(client, joint)).filter((e) => e.kind !== 'gathered')
 const yes = (step: string, more: object = {}) => ({
   id: uuidv7(),
   kind: 'confirmation',

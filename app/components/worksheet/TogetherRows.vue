@@ -6,7 +6,7 @@ import { stateWords } from '~/words'
 /** Questions that are seen together with the one at hand, each with its own yes and no. */
 defineProps<{ rows: { step: ProcedureStep; judged: StepJudgement }[]; mayRecord: boolean; busy: boolean }>()
 defineEmits<{ choose: [string]; answer: [step: string, answer: 'yes' | 'no'] }>()
-const question = (step: ProcedureStep) => (step.check.kind === 'confirm' ? step.check.question : '')
+const question = (step: ProcedureStep) => ('question' in step.check ? step.check.question : '')
 </script>
 
 <template>
