@@ -4,7 +4,7 @@ import { expect, test } from './test'
 /** An instrument that is a keyboard: it types its reading and Enter, and nobody touches the screen. */
 test('a rule that types records both readings without a tap', async ({ browser }) => {
   const sorrel = await person(browser, 'sorrel')
-  const title = 'Bell edge to homing mark'
+  const title = 'Bell edge to homing mark, upstream end'
   await atStep(sorrel, 'SO-10', title)
   await expect(heading(sorrel, title)).toBeVisible()
   const [left, right] = [
