@@ -164,7 +164,7 @@ const shots: Shot[] = [
     as: 'petra',
     go: async (page) => {
       await page.goto(`${address}/ncrs`)
-      await first(page, /NCR-0001/)
+      await first(page, /NCR-0018/)
       await page.getByText('Criterion against reading').waitFor()
     },
   },
