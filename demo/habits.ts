@@ -88,7 +88,7 @@ const ovality: Fault = {
 const faults: Record<number, Fault> = {
   ...{ 4: square, 9: gouge, 14: stab, 19: peel, 22: square, 52: gouge, 63: stab, 101: square },
   ...{ 27: ovality, 35: ovality, 42: ovality, 80: ovality, 92: ovality, 131: ovality, 143: ovality },
-  ...{ 176: ovality, 190: ovality, 219: ovality },
+  ...{ 179: ovality, 190: ovality, 219: ovality },
 }
 
 /** The joint as its crew made it: with what went wrong there, if something did. */
