@@ -1,4 +1,4 @@
-import { definitionOf } from '../checks/registry'
+import { answering, definitionOf } from '../checks/registry'
 import { indicesOf, type CompiledProcedure } from '../procedure/compile'
 import type { Entry } from '../record/entry'
 import { nameKey } from '../record/names'
@@ -46,7 +46,7 @@ export function struckByCrew(
   const stands = new Set(standing(entries))
   for (const correction of corrections) {
     const struck = entries.find((e) => e.id === correction.payload.strikes)
-    if (struck?.step == null || stands.has(struck)) continue
+    if (struck?.step == null || !answering.has(struck.kind) || stands.has(struck)) continue
     for (const index of indicesOf(compiled, struck.step)) {
       const known = out.get(index)
       if (!known) out.set(index, [struck])
