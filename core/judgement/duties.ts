@@ -77,6 +77,13 @@ export function checkAttendance(
     throw new Problem('too-early', 'The time that the witness is invited for has not come.', 'present')
 }
 
+/** Whether somebody may answer what is asked: never who asked, and an inspector alone what is asked of one. */
+export const mayRespond = (
+  { by, to }: Pick<Asked, 'by' | 'to'>,
+  person: string,
+  roles: readonly Role[],
+): boolean => by !== person && (to !== 'inspector' || roles.includes('inspector'))
+
 /** An answer answers something that is asked at its step, and is given by whom it is asked of. */
 export function checkResponse(
   asked: readonly Asked[],
@@ -86,9 +93,9 @@ export function checkResponse(
 ): void {
   const found = asked.find((a) => a.id === to && a.index === ((index as number | undefined) ?? null))
   if (!found) throw new Problem('not-found', 'Nothing of this is asked at this step.', 'to')
+  if (mayRespond(found, person, roles)) return
   if (found.by === person) own('Who asks does not answer.', 'to')
-  if (found.to === 'inspector' && !roles.includes('inspector'))
-    throw new Problem('forbidden', 'This is asked of an inspector.', 'to')
+  throw new Problem('forbidden', 'This is asked of an inspector.', 'to')
 }
 
 /** Conditions of a release are for steps that are still to come. */

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mayRespond } from '#core/judgement/duties'
 import type { StepJudgement } from '#core/judgement/types'
 
 /**
@@ -37,7 +38,7 @@ function watched(good: boolean) {
 const answers = reactive<Record<string, string>>({})
 const keyOf = (a: StepJudgement['asked'][number]) => `${a.id} ${a.index}`
 const mayAnswer = (a: StepJudgement['asked'][number]) =>
-  a.answer === null && a.by !== props.me && props.mayRecord && (a.to === 'crew' || props.inspector)
+  a.answer === null && props.mayRecord && mayRespond(a, props.me, props.inspector ? ['inspector'] : [])
 function respond(a: StepJudgement['asked'][number], good?: boolean) {
   const index = a.index === null ? {} : { index: a.index }
   emit('respond', {
