@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { showCount } from '#core/quantity/show'
 import { useSession } from '~/stores/session'
-import type { deliverySheet } from '../../../server/services/inspection'
+import type { deliverySheet } from '../../../server/services/delivery-sheet'
 
 /** How many of an article are looked at, what that plan promises, and what the sample said. */
 type Article = Awaited<ReturnType<typeof deliverySheet>>['articles'][number]

@@ -2,7 +2,7 @@
 import { showCount } from '#core/quantity/show'
 import { useDebounceFn, useVirtualList } from '@vueuse/core'
 import type { Item } from '../../../server/db/items'
-import type { deliverySheet, itemSheet } from '../../../server/services/inspection'
+import type { deliverySheet, itemSheet } from '../../../server/services/delivery-sheet'
 import { useSession } from '~/stores/session'
 import { itemStateWords } from '~/words'
 

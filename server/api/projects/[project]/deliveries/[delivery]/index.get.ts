@@ -1,4 +1,4 @@
-import { deliverySheet } from '../../../../../services/inspection'
+import { deliverySheet } from '../../../../../services/delivery-sheet'
 import { projectRoute } from '../../../../../http/route'
 
 export default projectRoute(

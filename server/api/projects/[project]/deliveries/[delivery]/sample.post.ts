@@ -1,6 +1,6 @@
 import * as yup from 'yup'
 import { projectRoute } from '../../../../../http/route'
-import { drawSampleOf } from '../../../../../services/inspection'
+import { drawSampleOf } from '../../../../../services/sampling'
 
 export default projectRoute(
   'POST /api/projects/:project/deliveries/:delivery/sample',

@@ -1,5 +1,5 @@
 import { projectRoute } from '../../../../../../http/route'
-import { itemSheet } from '../../../../../../services/inspection'
+import { itemSheet } from '../../../../../../services/delivery-sheet'
 
 export default projectRoute(
   'GET /api/projects/:project/deliveries/:delivery/items/:item',

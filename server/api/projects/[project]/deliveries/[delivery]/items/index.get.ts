@@ -1,7 +1,7 @@
 import * as yup from 'yup'
 import { paging } from '../../../../../../http/inputs'
 import { projectRoute } from '../../../../../../http/route'
-import { itemsOfNote } from '../../../../../../services/inspection'
+import { itemsOfNote } from '../../../../../../services/delivery-sheet'
 
 const query = yup.object({
   ...paging,
