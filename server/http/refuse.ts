@@ -1,6 +1,7 @@
 import { createError, type H3Error } from 'h3'
 import { ValidationError } from 'yup'
 import { Problem } from '#core/problem'
+import { logFault } from '../log'
 
 const statuses: Record<string, number> = {
   'not-found': 404,
@@ -22,27 +23,12 @@ const statuses: Record<string, number> = {
   busy: 503,
 }
 
-/** A fault of our own, for whoever runs the site: where it was, never what people wrote. */
-function logFault(error: unknown) {
-  const { name, code, errno, stack } = (error ?? {}) as {
-    name?: string
-    code?: string
-    errno?: number
-    stack?: string
-  }
-  // The message of a database error holds the statement with its values.
-  const places = (stack ?? '')
-    .split('\n')
-    .filter((line) => /^\s+at /.test(line))
-    .slice(0, 12)
-  console.error(
-    [new Date().toISOString(), name, code, errno].filter(Boolean).join(' '),
-    `\n${places.join('\n')}`,
-  )
-}
-
-/** Turns what went wrong into a reply with code, sentence and field – never a stack. */
-export function refusal(error: unknown): H3Error {
+/**
+ * Turns what went wrong into a reply with code, sentence and field – never a stack.
+ *
+ * @param request id of the request: of a fault of our own the log and the reply name it
+ */
+export function refusal(error: unknown, request = ''): H3Error {
   if (error instanceof Problem) {
     return createError({
       statusCode: statuses[error.code] ?? 422,
@@ -85,14 +71,17 @@ export function refusal(error: unknown): H3Error {
         field: null,
       },
     })
-  logFault(error)
+  logFault('A request failed.', error, request)
   return createError({
     statusCode: 500,
     statusMessage: 'internal',
     data: {
       code: 'internal',
-      message: 'Something went wrong on the server; nothing was changed. Try again.',
+      message:
+        'Something went wrong on the server; nothing was changed. Try again; if it stays, tell whoever runs ' +
+        `the site the number ${request.slice(0, 8)}.`,
       field: null,
+      request,
     },
   })
 }

@@ -172,6 +172,8 @@ const closeInput = (input: Input<AnyObjectSchema, AnyObjectSchema>) => ({
   query: input.query && closed(input.query),
 })
 
+const requestOf = (event: H3Event) => String(event.context.request ?? '')
+
 /** A route outside any project. */
 export function openRoute<B extends AnyObjectSchema, Q extends AnyObjectSchema, T>(
   key: RouteKey,
@@ -186,7 +188,7 @@ export function openRoute<B extends AnyObjectSchema, Q extends AnyObjectSchema, 
       if ((access[key] as Who) !== 'anyone' && !person) throw new Problem('signed-out', 'Sign in first.')
       return await handler({ ...(await prepare(event, checked)), person })
     } catch (error) {
-      throw refusal(error)
+      throw refusal(error, requestOf(event))
     }
   })
 }
@@ -221,7 +223,7 @@ export function projectRoute<B extends AnyObjectSchema, Q extends AnyObjectSchem
       const data = await handler({ ...(await prepare(event, checked)), project, actor })
       return await packed(event, data)
     } catch (error) {
-      throw refusal(error)
+      throw refusal(error, requestOf(event))
     }
   })
 }

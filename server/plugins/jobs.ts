@@ -1,4 +1,5 @@
 import { database } from '../db/connection'
+import { logFault } from '../log'
 import { workJobs } from '../services/jobs'
 
 /** How often this process looks for jobs that another has left. */
@@ -6,7 +7,7 @@ const EVERY = 2000
 
 export default defineNitroPlugin((nitro) => {
   const look = () =>
-    void workJobs(database()).catch((error: unknown) => console.error('Jobs could not be looked for.', error))
+    void workJobs(database()).catch((error: unknown) => logFault('Jobs could not be looked for.', error))
   const timer = setInterval(look, EVERY)
   timer.unref()
   nitro.hooks.hook('close', () => clearInterval(timer))

@@ -1,4 +1,5 @@
 import { database } from '../db/connection'
+import { logFault } from '../log'
 import { tellWebhooks } from '../services/webhooks'
 
 /** How often this process looks for what is to be told. */
@@ -13,7 +14,7 @@ export default defineNitroPlugin((nitro) => {
     try {
       while (await tellWebhooks(database()));
     } catch (error) {
-      console.error('Announcements could not be told.', error)
+      logFault('Announcements could not be told.', error)
     } finally {
       at = false
     }

@@ -18,6 +18,7 @@ import {
 import { findProjectById, type Project } from '../db/projects'
 import type { Actor } from './record'
 import { findSubject, refreshSubject, type WorkedSubject } from './subjects'
+import { logFault } from '../log'
 
 /** Judging many subjects anew: asked for in a request, worked page by page outside of any. */
 
@@ -91,7 +92,7 @@ async function workJob(db: Knex, claimed: Job): Promise<void> {
     }
     await endJob(db, claimed.id, worker, 'done', new Date())
   } catch (error) {
-    console.error(`Job ${claimed.id} failed.`, error)
+    logFault(`Job ${claimed.id} failed.`, error)
     await endJob(db, claimed.id, worker, 'failed', new Date(), (error as Error).message)
   }
 }
@@ -114,7 +115,7 @@ export function workJobs(db: Knex): Promise<void> {
 /** Waits for a job, but not for ever: what is small is done before anybody looks again. */
 export async function settleJob(db: Knex, project: string, id: string, most = 1500): Promise<Job['state']> {
   const deadline = Date.now() + most
-  void workJobs(db).catch((error: unknown) => console.error('Jobs stopped.', error))
+  void workJobs(db).catch((error: unknown) => logFault('Jobs stopped.', error))
   for (;;) {
     const job = await findJob(db, project, id)
     if (!job || job.state === 'done' || job.state === 'failed' || Date.now() > deadline)
