@@ -1,4 +1,4 @@
-import { onBeforeUnmount, onMounted } from 'vue'
+import { useEventListener } from '@vueuse/core'
 
 const typing = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
@@ -29,6 +29,5 @@ export function useKeys(keys: Record<string, (event: KeyboardEvent) => void>, { 
     event.preventDefault()
     action(event)
   }
-  onMounted(() => window.addEventListener('keydown', listen, first))
-  onBeforeUnmount(() => window.removeEventListener('keydown', listen, first))
+  useEventListener('keydown', listen, { capture: first })
 }

@@ -78,7 +78,11 @@ export async function raiseNcr(
   if (await findNcr(db, project.id, raise.id)) return raise.id
   await photoIsThere(db, project.id, raise.photo, 'photo')
   const drafted = said ?? (await draft())
-  if (!drafted) throw new Problem('no-draft', 'Nothing is rejected here that asks for a report.', 'step')
+  if (!drafted) {
+    // The same report may have been written just now: then nothing asks for it any more.
+    if (await findNcr(db, project.id, raise.id)) return raise.id
+    throw new Problem('no-draft', 'Nothing is rejected here that asks for a report.', 'step')
+  }
   const [criterion, reading] = [drafted.criterion.slice(0, 600), drafted.reading.slice(0, 600)]
   const write = () =>
     inTransaction(db, async (trx) => {

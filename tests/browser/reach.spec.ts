@@ -26,8 +26,9 @@ async function read(page: Page, title: string, ...readings: string[]) {
   await on(page)
 }
 /** What the drawing says of the fill; it unfolds over the sheet. */
-async function drawn(page: Page, says: RegExp) {
+async function drawn(page: Page, says: RegExp, view?: string) {
   await tap(page, 'Drawing')
+  if (view) await page.getByRole('radiogroup', { name: 'What is drawn' }).getByText(view).tap()
   await expect(page.getByRole('img', { name: says })).toBeVisible()
   await tap(page, 'Drawing')
 }
@@ -72,7 +73,9 @@ test('a reach is worked from its trench to its survey on a phone, by touch; the 
     await cell('Fore', 4, '1.2')
     await expect(sorrel.getByText('Both ways agree, and the sums prove each other.')).toBeVisible()
     await tap(sorrel, 'Record')
-    await drawn(sorrel, /^Inverts of 2 pipes against design, 0 of them wrong/)
+    // The sheet goes on to the next step, and its drawing with it; a person may look back.
+    await expect(heading(sorrel, 'Off line')).toBeVisible()
+    await drawn(sorrel, /^Inverts of 2 pipes against design, 0 of them wrong/, 'Levels')
     await read(sorrel, 'Off line', '4 mm')
   })
 
