@@ -5,6 +5,7 @@ import { findJoint } from '../../server/db/joints'
 import { findProject } from '../../server/db/projects'
 import { refreshSubject } from '../../server/services/subjects'
 import { saveMakeup } from '../../server/services/makeup'
+import { untouched } from './planned-joint'
 
 /**
  * A joint made to the same procedure and by the same crew as another, open and untouched, so that no
@@ -18,20 +19,8 @@ export async function freshJoint(db: Knex, like: string, openedAt = new Date()):
     id,
     number: `T-${id.slice(-8)}`,
     station: model.station + 0.5,
-    upstream: null,
-    downstream: null,
-    fitting: null,
+    ...untouched,
     opened_at: openedAt,
-    begun_at: null,
-    occasions: '',
-    state: 'not-started',
-    until_at: null,
-    then_state: null,
-    testable_at: null,
-    held_since: null,
-    drafts: 0,
-    done: 0,
-    applicable: 0,
     summary: JSON.stringify(emptySummary),
   })
   // What opening a joint stores beside its row.

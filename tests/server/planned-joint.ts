@@ -10,6 +10,13 @@ export interface Sheet {
 export const sheetOf = async (client: Client, joint: string) =>
   (await client.get(`${base}/joints/${joint}`)).body as Sheet
 
+/** The row of a joint at which nobody has done anything. */
+export const untouched = {
+  ...{ upstream: null, downstream: null, fitting: null, begun_at: null, occasions: '' },
+  ...{ state: 'not-started', until_at: null, then_state: null, testable_at: null, held_since: null },
+  ...{ drafts: 0, done: 0, applicable: 0 },
+}
+
 let n = 0
 /** A joint of a system that is planned for a crew and not open yet, on a line where it made no such joints. */
 export async function plannedJoint(
@@ -33,23 +40,8 @@ export async function plannedJoint(
     crew,
     number: number ?? `PJ-${id.slice(-8)}`,
     station: model.station + n / 10,
-    procedure_id: null,
-    upstream: null,
-    downstream: null,
-    fitting: null,
-    opened_at: null,
-    begun_at: null,
-    occasions: '',
-    facts: '{}',
-    state: 'not-started',
-    until_at: null,
-    then_state: null,
-    testable_at: null,
-    held_since: null,
-    drafts: 0,
-    done: 0,
-    applicable: 0,
-    summary: '{}',
+    ...untouched,
+    ...{ procedure_id: null, opened_at: null, facts: '{}', summary: '{}' },
   })
   return id
 }
