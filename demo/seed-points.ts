@@ -29,7 +29,7 @@ export async function layRules(g: Ground): Promise<void> {
     }),
     rule({
       ...{ id: g.random.id(g.now - 11 * DAY), procedure: 'di-restrained-gripper', crew: g.crews[3]! },
-      ...{ from: dayOf(g.now - 10 * DAY), at: g.now - 11 * DAY },
+      ...{ from: dayOf(g.now - 10 * DAY), at: g.now - 11 * DAY, good: 10 },
       ...{ review: { ...review, at: g.now - 10.5 * DAY } },
       reason: 'Crew Quay is new at this joint: every point is held until ten in a row were good.',
     }),

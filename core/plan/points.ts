@@ -1,3 +1,4 @@
+import type { SubjectState } from '../judgement/types'
 import type { InterventionPoint } from '../procedure/types'
 import type { Rate } from './occasions'
 
@@ -34,6 +35,8 @@ export interface PointRule {
   /** days; what is opened from the first to the last of them */
   from: string
   until: string | null
+  /** of a crew that is new: until so many of its joints in a row were good; as long as it counts when left out */
+  good?: number | null
   reason: string
   by: string
   /** ms */
@@ -48,6 +51,8 @@ export interface Where {
   crew: string | null
   /** the day on which it was opened, or today */
   day: string
+  /** ids of rules for new crews that its crew had worked its way out of when it was begun */
+  passed?: readonly string[]
 }
 
 export interface Cell {
@@ -71,12 +76,13 @@ export const USUAL_RATE = 5
 /** Whose a point of a procedure is. */
 const usualParty = (point: InterventionPoint): Party => (point === 'W' ? 'witness' : 'inspector')
 
-const counts = (rule: PointRule, { line, crew, day }: Where) =>
+const counts = (rule: PointRule, { line, crew, day, passed = [] }: Where) =>
   rule.review?.accepted === true &&
   (rule.line === null || rule.line === line) &&
   (rule.crew === null || rule.crew === crew) &&
   rule.from <= day &&
-  (rule.until === null || day <= rule.until)
+  (rule.until === null || day <= rule.until) &&
+  !passed.includes(rule.id)
 /** What is said of one crew goes before what is said of a line, and that before what is said of all. */
 const nearness = (rule: PointRule) => (rule.crew === null ? 0 : 2) + (rule.line === null ? 0 : 1)
 
@@ -144,4 +150,40 @@ export function pointsFor(
     if (others.length > 0) beside[key] = others
   }
   return { plan, beside }
+}
+
+/** Rules that hold every point of a crew until so many of its joints by a procedure in a row were good. */
+export const newCrewRules = (
+  rules: readonly PointRule[],
+  procedure: string,
+  crew: string | null,
+): (PointRule & { good: number })[] =>
+  rules.filter(
+    (r): r is PointRule & { good: number } =>
+      typeof r.good === 'number' &&
+      r.procedure === procedure &&
+      r.crew === crew &&
+      r.review?.accepted === true,
+  )
+
+/** What came of a piece of work. */
+export interface Outcome {
+  state: SubjectState
+  /** a nonconformance was reported of it, whatever came of that */
+  reported: boolean
+}
+
+const GOOD: readonly SubjectState[] = ['accepted', 'waiting']
+
+/**
+ * How many in a row were good, the latest first: accepted, or waiting only for its time, without a report.
+ * What is still worked at is passed over; a report or a rejection ends the row.
+ */
+export function goodInARow(latestFirst: readonly Outcome[]): number {
+  let good = 0
+  for (const { state, reported } of latestFirst) {
+    if (reported || state === 'rejected') return good
+    if (GOOD.includes(state)) good++
+  }
+  return good
 }

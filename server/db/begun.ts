@@ -1,5 +1,6 @@
 import type { Knex } from 'knex'
 import type { Occasion } from '#core/plan/occasions'
+import type { Outcome } from '#core/plan/points'
 
 /** A SET of the database as a list. */
 export const readOccasions = (stored: string): Occasion[] =>
@@ -8,6 +9,8 @@ export const readOccasions = (stored: string): Occasion[] =>
 export interface Begun {
   at: Date
   occasions: readonly Occasion[]
+  /** rules for new crews that the crew had worked its way out of */
+  passed: readonly string[]
 }
 
 /** Keeps when a subject was begun: the first who says so is right. */
@@ -15,12 +18,12 @@ export async function saveBegun(
   db: Knex,
   table: 'joints' | 'reaches',
   id: string,
-  { at, occasions }: Begun,
+  { at, occasions, passed }: Begun,
 ): Promise<void> {
   await db(table)
     .where({ id })
     .whereNull('begun_at')
-    .update({ begun_at: at, occasions: occasions.join(',') })
+    .update({ begun_at: at, occasions: occasions.join(','), passed: JSON.stringify(passed) })
 }
 
 /**
@@ -48,4 +51,29 @@ export async function begunBefore(
     .where('ncrs.raised_at', '<', at)
     .first('ncrs.id')
   return { at: last.begun_at, rejected: last.state === 'rejected' || reported !== undefined }
+}
+
+/** More of a crew's work is not looked back over. */
+const MOST = 200
+
+/** What came of what a crew began by a procedure between two moments, the latest first. */
+export async function outcomes(
+  db: Knex,
+  table: 'joints' | 'reaches',
+  { project, crew, system }: { project: string; crew: string; system: string },
+  since: Date,
+  before: Date,
+): Promise<Outcome[]> {
+  const rows = (await db(`${table} as t`)
+    .where({ project, crew, system })
+    .where('begun_at', '>=', since)
+    .where('begun_at', '<', before)
+    .orderBy('begun_at', 'desc')
+    .limit(MOST)
+    .select('state')
+    .select(db.raw('EXISTS (SELECT 1 FROM ncrs n WHERE n.subject = t.id) AS reported'))) as {
+    state: Outcome['state']
+    reported: number
+  }[]
+  return rows.map((r) => ({ state: r.state, reported: r.reported === 1 }))
 }

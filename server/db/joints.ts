@@ -23,6 +23,8 @@ export interface Joint extends Projection {
   /** when somebody first recorded something of it */
   begunAt: string | null
   occasions: readonly Occasion[]
+  /** rules for new crews that its crew had worked its way out of */
+  passed: readonly string[]
   changes: readonly Change[]
 }
 
@@ -42,6 +44,7 @@ interface Row extends ProjectionRow {
   opened_at: Date | null
   begun_at: Date | null
   occasions: string
+  passed: string
 }
 
 const columns = [
@@ -60,6 +63,7 @@ const columns = [
   'opened_at',
   'begun_at',
   'occasions',
+  'passed',
   ...projectionColumns,
 ]
 
@@ -79,6 +83,7 @@ const joint = (r: Row): Joint => ({
   openedAt: r.opened_at?.toISOString() ?? null,
   begunAt: r.begun_at?.toISOString() ?? null,
   occasions: readOccasions(r.occasions),
+  passed: JSON.parse(r.passed),
   ...readProjection(r),
 })
 

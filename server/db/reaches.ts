@@ -22,6 +22,8 @@ export interface Reach extends Projection {
   /** when somebody first recorded something of it */
   begunAt: string | null
   occasions: readonly Occasion[]
+  /** rules for new crews that its crew had worked its way out of */
+  passed: readonly string[]
   changes: readonly Change[]
 }
 
@@ -39,6 +41,7 @@ interface Row extends ProjectionRow {
   opened_at: Date | null
   begun_at: Date | null
   occasions: string
+  passed: string
 }
 
 const columns = [
@@ -55,6 +58,7 @@ const columns = [
   'opened_at',
   'begun_at',
   'occasions',
+  'passed',
   ...projectionColumns,
 ]
 
@@ -72,6 +76,7 @@ const reach = (r: Row): Reach => ({
   openedAt: r.opened_at?.toISOString() ?? null,
   begunAt: r.begun_at?.toISOString() ?? null,
   occasions: readOccasions(r.occasions),
+  passed: JSON.parse(r.passed),
   ...readProjection(r),
 })
 

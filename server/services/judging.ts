@@ -43,12 +43,15 @@ export interface Placed {
   station?: number
   /** what beginning it was the occasion of */
   occasions?: readonly Occasion[]
+  /** rules for new crews that its crew had worked its way out of */
+  passed?: readonly string[]
 }
 
 /** What the plan tells subjects apart by. */
 export function whereOf(project: Project, subject: Placed) {
   const opened = subject.openedAt === null ? DateTime.now() : DateTime.fromISO(subject.openedAt)
-  return { line: subject.alignment, crew: subject.crew, day: opened.setZone(project.zone).toISODate()! }
+  const { alignment: line, crew, passed = [] } = subject
+  return { line, crew, day: opened.setZone(project.zone).toISODate()!, passed }
 }
 
 /** The points of a procedure as they count for a subject: by its line, its crew and the day it was opened. */

@@ -9,6 +9,7 @@ import { freeItems, type Item } from '../db/items'
 import { plannedKinds } from '../db/joints'
 import type { Project } from '../db/projects'
 import { pointsOf } from './judging'
+import { rulesPassed } from './new-crew'
 import { openingPlan, type OpeningPlan } from './opening'
 import { compiledProcedure } from './procedures'
 import { qualificationAt } from './qualified'
@@ -51,7 +52,8 @@ export async function openings(db: Knex, project: Project, actor: Actor): Promis
     if (!plan) continue
     out.systems[kind.system] ??= await along(db, project, actor, plan)
     out.lines[kind.alignment] ??= plan.line
-    out.plans.push({ ...kind, ...pointsOf(project, plan, { ...kind, openedAt: null }) })
+    const passed = await rulesPassed(db, project, { table: 'joints', ...kind }, new Date())
+    out.plans.push({ ...kind, ...pointsOf(project, plan, { ...kind, openedAt: null, passed }) })
   }
   for (const { places } of Object.values(out.systems))
     for (const { item } of places.flatMap((p) => p.pieces))

@@ -13,6 +13,7 @@ import { issuedProcedures } from '../db/procedures'
 import { alignmentsOf, crewsOf, lockProject, peopleOf, saveSettings, type Project } from '../db/projects'
 import { noteChange } from './changes'
 import { askRejudge } from './jobs'
+import { madeWell } from './new-crew'
 import { compiledProcedure } from './procedures'
 import { actingRole, type Actor } from './record'
 
@@ -51,20 +52,24 @@ export async function pointMatrix(
   names: Record<string, string>
   notice: number | null
   qualify: Record<string, QualifyMode>
+  /** of each rule for a new crew how many in a row were good since, by the rule's id */
+  made: Record<string, number>
 }> {
   const day = where.day ?? today(project)
   if (!isDay(day)) throw new Problem('not-a-date', 'There is no such day.', 'day')
   const rules = project.settings.points ?? []
   const matrices: Matrix[] = []
+  const made: Record<string, number> = {}
   for (const { id } of await issuedProcedures(db, project.id)) {
     const compiled = await compiledProcedure(db, project.id, id)
     const { key, title, revision, subject } = compiled.procedure
     const base = project.settings.plan[key] ?? {}
+    const passed = await lookAtCrews(db, project, { key, of: subject ?? 'joint' }, made)
     matrices.push({
       procedure: { key, title, revision, of: subject ?? 'joint' },
       rows: stepsOf(compiled).map(({ step, stage }) => {
         const own = Object.hasOwn(base, step.key) ? base[step.key]! : (step.point ?? null)
-        const cells = rowOf(rules, key, step.key, own, { ...where, day })
+        const cells = rowOf(rules, key, step.key, own, { ...where, day, passed })
         return { step: step.key, title: step.title, stage, cells }
       }),
     })
@@ -81,7 +86,27 @@ export async function pointMatrix(
     names,
     notice: project.settings.notice ?? null,
     qualify: project.settings.qualify ?? {},
+    made,
   }
+}
+
+/** Counts what new crews have made well by a procedure. @returns the rules that are worked out of */
+async function lookAtCrews(
+  db: Knex,
+  project: Project,
+  { key, of }: { key: string; of: string },
+  made: Record<string, number>,
+): Promise<string[]> {
+  const crews = new Set((project.settings.points ?? []).flatMap((r) => (r.good && r.crew ? [r.crew] : [])))
+  const passed: string[] = []
+  for (const crew of crews) {
+    const table = of === 'reach' ? ('reaches' as const) : ('joints' as const)
+    for (const m of await madeWell(db, project, { table, crew, system: key }, new Date())) {
+      made[m.rule] = m.good
+      if (m.good >= m.asked) passed.push(m.rule)
+    }
+  }
+  return passed
 }
 
 export interface Proposed {
@@ -94,6 +119,8 @@ export interface Proposed {
   crew: string | null
   from: string
   until: string | null
+  /** of a crew that is new: until so many in a row were good */
+  good: number | null
   reason: string
 }
 
@@ -116,6 +143,8 @@ export async function proposePoint(
   const found = (await issuedProcedures(db, project.id)).find((p) => p.key === typed.procedure)
   if (!found) throw new Problem('not-found', 'There is no issued procedure of that key.', 'procedure')
   const compiled = await compiledProcedure(db, project.id, found.id)
+  if (typed.good !== null && typed.step !== '*')
+    refuse('good', 'How many in a row have to be good is said of a crew that is new.')
   if (typed.step === '*') {
     if (typed.point !== 'H' || typed.crew === null)
       refuse('step', 'All points of a procedure become holds for one crew only.')

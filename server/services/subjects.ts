@@ -12,6 +12,7 @@ import type { Project } from '../db/projects'
 import { findReach, type Reach } from '../db/reaches'
 import { judgeOptions, ofSubject, type Placed } from './judging'
 import { saveMakeup } from './makeup'
+import { rulesPassed } from './new-crew'
 import { compiledProcedure } from './procedures'
 import type { Actor } from './record'
 
@@ -103,8 +104,10 @@ export async function settleBegun(
   const before = await begunBefore(trx, table, subject, at)
   const dayOf = (moment: Date) => DateTime.fromJSDate(moment, { zone: project.zone }).toISODate()!
   const occasions = occasionsAt(dayOf(at), before && { day: dayOf(before.at), rejected: before.rejected })
-  await saveBegun(trx, table, subject.id, { at, occasions })
-  return { ...subject, begunAt: first.recordedAt, occasions }
+  const { crew, system } = subject
+  const passed = await rulesPassed(trx, project, { table, crew, system }, at)
+  await saveBegun(trx, table, subject.id, { at, occasions, passed })
+  return { ...subject, begunAt: first.recordedAt, occasions, passed }
 }
 
 /**

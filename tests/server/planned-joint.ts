@@ -12,7 +12,7 @@ export const sheetOf = async (client: Client, joint: string) =>
 
 /** The row of a joint at which nobody has done anything. */
 export const untouched = {
-  ...{ upstream: null, downstream: null, fitting: null, begun_at: null, occasions: '' },
+  ...{ upstream: null, downstream: null, fitting: null, begun_at: null, occasions: '', passed: '[]' },
   ...{ state: 'not-started', until_at: null, then_state: null, testable_at: null, held_since: null },
   ...{ drafts: 0, done: 0, applicable: 0 },
 }

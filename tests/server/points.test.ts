@@ -85,6 +85,9 @@ describe('the inspection plan', () => {
     ['an occasion of what is no surveillance', { rate: 'first-of-day' }, 'rate'],
     ['a rate of what is no surveillance', { rate: 3 }, 'rate'],
     ['everything a hold for everybody', { step: '*', point: 'H' }, 'step'],
+    ['so many good ones of no new crew', { good: 10 }, 'good'],
+    ['none in a row', { good: 0 }, 'good'],
+    ['half of one in a row', { good: 1.5 }, 'good'],
   ])('%s is refused by its field', async (_what, more, field) => {
     const sent = change({ step: await anyStep('rc-sealant'), ...more })
     expect((await clients.petra.post(`${base}/points`, sent)).problem?.field).toBe(field)

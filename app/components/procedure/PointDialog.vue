@@ -28,6 +28,7 @@ const form = reactive({
   crew: '',
   from: '',
   until: '',
+  good: undefined as number | undefined,
   reason: '',
 })
 const fault = ref('')
@@ -38,7 +39,7 @@ watch(open, (is) => {
   Object.assign(form, {
     ...{ party: props.party, point: props.step ? (props.point ?? '') : 'H' },
     ...{ line: props.line ?? '', crew: props.crew ?? '', from: props.today, until: '', reason: '' },
-    ...{ every: 'counted', rate: 5 },
+    ...{ every: 'counted', rate: 5, good: props.step ? undefined : 10 },
   })
 })
 const points: (InterventionPoint | '')[] = ['H', 'W', 'S', 'R', '']
@@ -55,6 +56,7 @@ async function send() {
     crew: form.crew || null,
     from: form.from,
     until: form.until || null,
+    good: props.step ? null : (form.good ?? null),
     reason: form.reason,
   }
   try {
@@ -77,9 +79,16 @@ async function send() {
   >
     <form class="form" @submit.prevent="send">
       <p v-if="!step" class="muted">
-        For a crew that is new: every point that the procedure has becomes a hold point, until the last day or
-        until another change.
+        For a crew that is new: every point that the procedure has becomes a hold point, until so many joints
+        in a row were good, until the last day, or until another change.
       </p>
+      <label v-if="!step"
+        >Until so many in a row were good; may stay empty<ElInputNumber
+          v-model="form.good"
+          size="large"
+          :min="1"
+          :max="100"
+      /></label>
       <template v-if="step">
         <div class="field">
           <span id="point-party">For</span>

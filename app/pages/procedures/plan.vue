@@ -39,6 +39,11 @@ const stepTitle = (r: PointRule) => {
 }
 const procedureTitle = (key: string) =>
   data.value?.matrices.find((x) => x.procedure.key === key)?.procedure.title ?? key
+/** how far a new crew has come */
+const soFar = ({ id, review }: PointRule) => {
+  const made = data.value?.made[id]
+  return review?.accepted && made !== undefined ? ` (${made} so far)` : ''
+}
 const says = (r: PointRule) =>
   [
     `${stepTitle(r)}: ${r.point ? pointWords[r.point]!.toLowerCase() : 'no point'}`,
@@ -48,6 +53,7 @@ const says = (r: PointRule) =>
     r.crew ? `by ${name(r.crew)}` : null,
     `from ${times.date(r.from)}`,
     r.until ? `until ${times.date(r.until)}` : null,
+    r.good ? `until ${r.good} in a row were good${soFar(r)}` : null,
   ]
     .filter(Boolean)
     .join(', ')

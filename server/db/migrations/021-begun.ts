@@ -7,6 +7,7 @@ export async function up(db: Knex): Promise<void> {
       ADD COLUMN begun_at DATETIME(3) NULL AFTER opened_at,
       ADD COLUMN occasions SET('first-of-day', 'first-of-crew', 'after-rejection') NOT NULL DEFAULT ''
         AFTER begun_at,
+      ADD COLUMN passed LONGTEXT NOT NULL DEFAULT '[]' CHECK (JSON_VALID(passed)) AFTER occasions,
       ADD KEY (project, crew, system, begun_at)`)
     await db.raw(`UPDATE ${table} t JOIN (
         SELECT subject, MIN(recorded_at) AS first_at FROM entries GROUP BY subject

@@ -1,6 +1,15 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { pointsFor, rowOf, strongest, type PointRule, type Where } from '../../../core/plan/points'
+import {
+  goodInARow,
+  newCrewRules,
+  pointsFor,
+  rowOf,
+  strongest,
+  type Outcome,
+  type PointRule,
+  type Where,
+} from '../../../core/plan/points'
 import { isDrawn } from '../../../core/plan/surveillance'
 
 const rule = (more: Partial<PointRule>): PointRule => ({
@@ -50,6 +59,44 @@ describe('a cell of the plan', () => {
     expect(strongest(Object.values(rowOf([fresh], 'p', 'cut', null, where())).map((c) => c.point))).toBeNull()
     expect(rowOf([fresh], 'p', 'cut', 'S', where({ crew: 'D' })).inspector.point).toBe('S')
   })
+})
+
+describe('a crew that is new', () => {
+  const fresh = rule({ step: '*', crew: 'C', good: 3 })
+  it('is held at every point until it has worked its way out of it', () => {
+    const at = (passed?: string[]) => rowOf([fresh], 'p', 'cut', 'S', where(passed && { passed })).inspector
+    expect(at().point).toBe('H')
+    expect(at([]).point).toBe('H')
+    expect(at(['r1'])).toMatchObject({ point: 'S', rule: null })
+    expect(at(['other']).point).toBe('H')
+  })
+  it('works by rules of its own procedure, reviewed, with a number', () => {
+    const others = [
+      rule({ id: 'a', procedure: 'q', crew: 'C', good: 3 }),
+      rule({ id: 'b', crew: 'D', good: 3 }),
+      rule({ id: 'c', crew: 'C' }),
+      rule({ id: 'd', crew: 'C', good: 3, review: null }),
+      rule({ id: 'e', crew: 'C', good: 3, review: { by: 'juno', at: 2, accepted: false, reason: 'no' } }),
+    ]
+    expect(newCrewRules([fresh, ...others], 'p', 'C').map((r) => r.id)).toEqual(['r1'])
+  })
+  const made = (states: string): Outcome[] =>
+    [...states].map((c) => ({
+      state: ({ a: 'accepted', w: 'waiting', r: 'rejected', i: 'in-work' } as const)[c.toLowerCase() as 'a'],
+      reported: c !== c.toLowerCase(),
+    }))
+  it.each([
+    ['', 0],
+    ['aaa', 3],
+    ['awa', 3],
+    ['aira', 1],
+    ['iaaiar', 3],
+    ['aAaa', 1],
+    ['raaa', 0],
+    ['Iaaa', 0],
+  ])('of "%s", the latest first, %d in a row were good', (states, good) =>
+    expect(goodInARow(made(states))).toBe(good),
+  )
 })
 
 describe('the points that the judge is given', () => {

@@ -27,6 +27,7 @@ const body = yup.object({
   crew: uuid().nullable().default(null),
   from: yup.string().max(10).required(),
   until: yup.string().max(10).nullable().default(null),
+  good: yup.number().strict().integer().min(1).max(100).nullable().default(null),
   reason: yup.string().trim().min(1).max(400).required(),
 })
 
