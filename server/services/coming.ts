@@ -28,7 +28,8 @@ export interface Coming {
 }
 
 const stops = (s: StepJudgement) => s.point === 'H' || s.witness !== null
-const drawn = (s: StepJudgement) => s.watch?.drawn === true && s.watch.watched === null
+/** Where somebody stands for a point, or the witness is wanted, whoever comes sees it all. */
+const drawn = (s: StepJudgement) => !stops(s) && s.watch?.drawn === true && s.watch.watched === null
 
 /**
  * The next hold or witness point of a joint at work, by how its crew's last joints went.

@@ -10,7 +10,7 @@ import { isDay } from '#core/quantity/day'
 import { entriesOfMany, forCore } from '../db/entries'
 import { jointsOpened, type Joint } from '../db/joints'
 import type { Project } from '../db/projects'
-import { judgeOptions } from './judging'
+import { judgeOptions, pointsOf } from './judging'
 import { compiledProcedure } from './procedures'
 import type { Actor, NewEntry } from './record'
 import { recordAtAll } from './record-at'
@@ -57,12 +57,15 @@ export async function onceAnswered(
     name: j.number,
     entries: (records.get(j.id) ?? []).map(forCore),
   }))
-  const options = await judgeOptions(
-    db,
-    project,
-    compiled.procedure.key,
-    before.flatMap((b) => b.entries),
-  )
+  const options = {
+    ...(await judgeOptions(
+      db,
+      project,
+      compiled.procedure.key,
+      before.flatMap((b) => b.entries),
+    )),
+    ...pointsOf(project, compiled, { ...joint, openedAt: at.toISOString() }),
+  }
   return standingAnswers(compiled, facts, actor.person, at.getTime(), before, options).map((answer) => ({
     id: uuidv7(),
     ...answer,

@@ -47,6 +47,22 @@ describe('whether the installer is qualified', () => {
     const joint = await plannedJoint(db, 'di-restrained-gripper', 'Crew Quay')
     expect(gathered(await openAsShown(milo, joint))).not.toHaveProperty('installer')
   })
+  it('and so is what was answered for the shift, though it stands elsewhere', async () => {
+    const answered = async (system: string) => {
+      const [one, two] = [
+        await plannedJoint(db, system, 'Crew Quay'),
+        await plannedJoint(db, system, 'Crew Quay'),
+      ]
+      await openAsShown(milo, one)
+      const answer = { id: uuidv7(), kind: 'confirmation', step: 'tools', payload: { answer: 'yes' } }
+      const parts = { ...answer, id: uuidv7(), step: 'right-parts' }
+      const entries = [parts, answer].map((e) => ({ ...e, recordedAt: new Date().toISOString() }))
+      expect((await milo.post(`${base}/joints/${one}/entries`, { entries })).problem).toBeNull()
+      return (await openAsShown(milo, two)).filter((e) => e.payload.once).map((e) => e.step)
+    }
+    expect(await answered('di-restrained-gripper')).toEqual(['tools'])
+    expect(await answered('steel-axial-swage')).toEqual(['right-parts', 'tools'])
+  })
   it('that was struck is asked', async () => {
     const joint = await plannedJoint(db, FRP, 'Crew Quay')
     const entry = (await openAsShown(milo, joint)).find(

@@ -113,7 +113,9 @@ it('what is drawn is foreseen for those who stand by, and for no crew', async ()
     ...{ by: uuidv7(), at: 1, review: { by: uuidv7(), at: Date.now(), accepted: true, reason: '' } },
   })
   const settled = JSON.parse(kept.settings) as { points: unknown[] }
-  const points = [...settled.points, ...['chamfer', 'wiped', 'clamped'].map(rule)]
+  // The client watches at the inspector's hold: who comes there once has seen both.
+  const beside = { ...rule('before-fusion'), party: 'witness' }
+  const points = [...settled.points, ...['chamfer', 'wiped', 'clamped'].map(rule), beside]
   await db('projects')
     .where(project)
     .update({ settings: JSON.stringify({ ...settled, points }) })
@@ -121,5 +123,7 @@ it('what is drawn is foreseen for those who stand by, and for no crew', async ()
   const asked = await petra.post(`${base}/points/notice`, { notice: 7200, reason: 'As before' })
   expect(asked.status).toBe(200)
   expect(await shown(ines)).toContain('S')
+  const places = ((await ines.get(`${base}/coming`)).body as Coming[]).map((c) => `${c.joint} ${c.step}`)
+  expect(new Set(places).size).toBe(places.length)
   expect(await shown(rhona)).not.toContain('S')
 })
