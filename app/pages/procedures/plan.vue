@@ -39,6 +39,8 @@ const stepTitle = (r: PointRule) => {
 }
 const procedureTitle = (key: string) =>
   data.value?.matrices.find((x) => x.procedure.key === key)?.procedure.title ?? key
+/** what somebody typed, ended as a sentence is */
+const asSentence = (text: string) => (/[.!?]$/.test(text) ? text : `${text}.`)
 /** how far a new crew has come */
 const soFar = ({ id, review }: PointRule) => {
   const made = data.value?.made[id]
@@ -141,7 +143,8 @@ const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
             :aria-current="m === matrix || undefined"
             @click="chosen = m.procedure.key"
           >
-            {{ m.procedure.title }}<span class="muted small">{{ counts(m) }} points</span>
+            {{ m.procedure.title
+            }}<span class="muted small">{{ counts(m) }} {{ counts(m) === 1 ? 'point' : 'points' }}</span>
           </button>
         </nav>
         <section v-if="matrix" class="sheet matrix" :aria-label="matrix.procedure.title">
@@ -196,7 +199,7 @@ const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
             <p v-for="r in past" :key="r.id" class="small">
               <span :class="{ gone: !r.review!.accepted }">{{ says(r) }}</span>
               <span class="muted">
-                – {{ name(r.by) }}: {{ r.reason }}.
+                – {{ name(r.by) }}: {{ asSentence(r.reason) }}
                 {{ r.review!.accepted ? 'Reviewed' : `Turned down: ${r.review!.reason}` }} by
                 {{ name(r.review!.by) }}, {{ times.moment(r.review!.at) }}</span
               >
