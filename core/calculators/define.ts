@@ -36,8 +36,10 @@ export interface Calculator {
   run(raw: Record<string, unknown>): Result
   /** Reads and checks raw inputs, without computing. @throws Problem naming the refused input's key */
   read(raw: Record<string, unknown>): Record<string, unknown>
-  /** Computes from values already read. */
-  compute(values: Record<string, unknown>): Result
+  /**
+   * Computes from values already read. Where one output is wanted, others that cost much may be left out.
+   */
+  compute(values: Record<string, unknown>, wanted?: string): Result
 }
 
 interface Definition<I extends Inputs> {
@@ -47,7 +49,7 @@ interface Definition<I extends Inputs> {
   outputs: Record<string, OutputKind>
   source: string
   cautions?: string[]
-  compute(values: Values<I>, raw?: Record<string, unknown>): Result
+  compute(values: Values<I>, wanted?: string): Result
 }
 
 export const fail = (input: string, message: string, code = 'out-of-bounds'): never => {
@@ -81,15 +83,19 @@ const notFinite = (v: unknown): boolean =>
 
 export function defineCalculator<const I extends Inputs>(definition: Definition<I>): Calculator {
   const keys = Object.keys(definition.inputs)
-  const checkFinite = (result: Result): Result => {
-    for (const key in result.outputs) {
-      if (notFinite(result.outputs[key]))
-        throw new Problem(
-          'not-finite',
-          `These numbers give no finite {${key}}: one of them is too large or too small.`,
-          keys[0] ?? null,
-        )
-    }
+  const checkFinite = (result: Result, key: string) => {
+    if (notFinite(result.outputs[key]))
+      throw new Problem(
+        'not-finite',
+        `These numbers give no finite {${key}}: one of them is too large or too small.`,
+        keys[0] ?? null,
+      )
+  }
+  /** Of one output that is wanted only that one has to be finite. */
+  const compute = (values: Values<I>, wanted?: string): Result => {
+    const result = definition.compute(values, wanted)
+    if (wanted !== undefined) checkFinite(result, wanted)
+    else for (const key in result.outputs) checkFinite(result, key)
     return result
   }
   return {
@@ -98,10 +104,10 @@ export function defineCalculator<const I extends Inputs>(definition: Definition<
     run(raw) {
       if (typeof raw !== 'object' || raw === null || Array.isArray(raw))
         throw new Problem('bad-inputs', 'Inputs must be given as an object.', 'inputs')
-      return checkFinite(definition.compute(readInputs(definition.inputs, keys, raw), raw))
+      return compute(readInputs(definition.inputs, keys, raw))
     },
     read: (raw) => readInputs(definition.inputs, keys, raw),
-    compute: (values) => checkFinite(definition.compute(values as Values<I>)),
+    compute: (values, wanted) => compute(values as Values<I>, wanted),
   }
 }
 

@@ -21,7 +21,7 @@ export const ovality = defineCalculator({
     longAxis: 'angle',
   },
   source: 'Out-of-roundness over the mean; long axis from the second harmonic of evenly spaced diameters.',
-  compute({ diameters, angles }) {
+  compute({ diameters, angles }, wanted = 'longAxis') {
     let [max, min, sum] = [-Infinity, Infinity, 0]
     for (const d of diameters) {
       if (d > max) max = d
@@ -34,9 +34,12 @@ export const ovality = defineCalculator({
     if (angles) {
       if (angles.length !== diameters.length)
         fail('angles', '{angles} must be as many as {diameters}.', 'wrong-length')
-      if (max > min) {
-        const s = diameters.reduce((sum, d, i) => sum + d * Math.sin((2 * angles[i]!) / DEGREES), 0)
-        const c = diameters.reduce((sum, d, i) => sum + d * Math.cos((2 * angles[i]!) / DEGREES), 0)
+      if (max > min && wanted === 'longAxis') {
+        let [s, c] = [0, 0]
+        diameters.forEach((d, i) => {
+          s += d * Math.sin((2 * angles[i]!) / DEGREES)
+          c += d * Math.cos((2 * angles[i]!) / DEGREES)
+        })
         longAxis = ((Math.atan2(s, c) * DEGREES) / 2 + 180) % 180
       }
     }

@@ -17,6 +17,11 @@ export const confirmation = answer({
 })
 export const yesOrNo = ({ answer }: Record<string, unknown>) => (answer === 'yes' ? 'yes' : 'no')
 
+const CONFIRMED = plain('accepted', 'Confirmed.')
+const NOT_SO = plain('rejected', 'Answered no.')
+/** What an answer to a question with yes for what conforms says. */
+export const confirmed = ({ answer }: Record<string, unknown>) => (answer === 'yes' ? CONFIRMED : NOT_SO)
+
 /** A question with yes for what conforms. */
 export const confirm = defineCheck<ConfirmCheck>({
   kind: 'confirm',
@@ -24,7 +29,6 @@ export const confirm = defineCheck<ConfirmCheck>({
   answers: { confirmation },
   mayStand: true,
   plain: true,
-  judge: (_made, { payload }) =>
-    payload.answer === 'yes' ? plain('accepted', 'Confirmed.') : plain('rejected', 'Answered no.'),
+  judge: (_made, { payload }) => confirmed(payload),
   describe: { rule: (check) => check.question, entry: yesOrNo },
 })

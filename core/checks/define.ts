@@ -175,6 +175,11 @@ export interface CheckDefinition<C extends { kind: string }> {
 
 /** Any definition, where its kind does not matter. */
 export type AnyCheck = CheckDefinition<{ kind: string }>
+/** A kind as the registry keeps it. */
+export interface RegisteredCheck extends AnyCheck {
+  /** the kinds of entries that answer it */
+  readonly takes: ReadonlySet<EntryKind>
+}
 export type CheckOf<D> = D extends CheckDefinition<infer C> ? C : never
 
 export const defineCheck = <C extends { kind: string }>(definition: CheckDefinition<C>) => definition

@@ -1,6 +1,6 @@
 import * as yup from 'yup'
 import { shape, words } from '../record/payload'
-import { confirmation, yesOrNo } from './confirm'
+import { confirmation, confirmed, yesOrNo } from './confirm'
 import { defineCheck } from './define'
 import { text } from './schema'
 import { plain } from './verdict'
@@ -27,11 +27,7 @@ export const gathered = defineCheck<GatheredCheck>({
   mayStand: true,
   plain: true,
   judge: (_made, { kind, payload }) =>
-    kind === 'gathered'
-      ? plain('accepted', `By the register: ${String(payload.found)}`)
-      : payload.answer === 'yes'
-        ? plain('accepted', 'Confirmed.')
-        : plain('rejected', 'Answered no.'),
+    kind === 'gathered' ? plain('accepted', `By the register: ${String(payload.found)}`) : confirmed(payload),
   describe: {
     rule: (check) => check.question,
     entry: (payload, _check, kind) => (kind === 'gathered' ? String(payload.found) : yesOrNo(payload)),

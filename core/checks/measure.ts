@@ -57,8 +57,12 @@ const reading = answer({
 })
 
 /** Readings that are numbers; anything else in a stored payload counts as not taken. */
-const numbersIn = (values: unknown): number[] =>
-  Array.isArray(values) ? values.filter((v): v is number => typeof v === 'number' && Number.isFinite(v)) : []
+function numbersIn(values: unknown): number[] {
+  const numbers: number[] = []
+  if (Array.isArray(values))
+    for (const v of values as unknown[]) if (typeof v === 'number' && Number.isFinite(v)) numbers.push(v)
+  return numbers
+}
 
 function judge(made: Made<Measured>, entry: Entry, context: CheckContext): Verdict {
   const { slots, missing, rule, instruments } = context

@@ -1,5 +1,5 @@
 import { guardBandVerdict, type BandRule } from '../calculators/guard-band'
-import { outputScale } from '../calculators/define'
+import { outputScale, type Calculator } from '../calculators/define'
 import { findCalculator } from '../calculators/registry'
 import { Problem } from '../problem'
 import type { Slots } from '../formula/formula'
@@ -28,32 +28,34 @@ function statisticOf(step: Read, slots: Slots, of: string): Statistic {
   const calculator = findCalculator(check.calculator.key)
   const { readings } = check.calculator
   const list = calculator.inputs[readings]!.describe.kind === 'list'
-  const given: Record<string, unknown> = {}
-  for (const name in step.arguments) {
-    const a = step.arguments[name]!
-    given[name] = 'formula' in a ? a.formula.evaluate(slots) : a.value
-  }
   const scale = outputScale(calculator.outputs[of]!)
   let read: Record<string, unknown> | null = null
   return (values) => {
     const taken = list ? values : values[0]
-    const output = compute(() => {
+    try {
       // What was read is checked once; the small shifts that follow only change the readings.
       if (read) read[readings] = taken
-      else read = calculator.read({ ...given, [readings]: taken })
-      return calculator.compute(read).outputs[of]
-    })
-    return typeof output === 'number' ? output * scale : NaN
+      else read = readFor(calculator, step, slots, readings, taken)
+      const output = calculator.compute(read, of).outputs[of]
+      return typeof output === 'number' ? output * scale : NaN
+    } catch (error) {
+      if (error instanceof Problem) return NaN
+      throw error
+    }
   }
 }
 
-function compute(run: () => unknown): unknown {
-  try {
-    return run()
-  } catch (error) {
-    if (error instanceof Problem) return NaN
-    throw error
+/** The inputs of a step's calculator. What the document gives as it stands was read when it was compiled. */
+function readFor(calculator: Calculator, step: Read, slots: Slots, readings: string, taken: unknown) {
+  const read: Record<string, unknown> = {}
+  for (const name in calculator.inputs) {
+    const given = step.arguments[name]
+    const input = calculator.inputs[name]!
+    if (name === readings) read[name] = input.read(taken, name)
+    else if (given === undefined) read[name] = input.absent ? input.absent.value : input.read(undefined, name)
+    else read[name] = 'formula' in given ? input.read(given.formula.evaluate(slots), name) : given.value
   }
+  return read
 }
 
 /**
@@ -67,15 +69,14 @@ function propagate(statistic: Statistic, of: string, values: number[], uncertain
   const shifted = [...values]
   let sum = 0
   for (let i = 0; i < values.length; i++) {
-    let most = 0
-    for (const by of [uncertainty, -uncertainty]) {
-      shifted[i] = values[i]! + by
-      const moved = Math.abs(statistic(shifted) - base)
-      // A shift that cannot be worked out says nothing.
-      if (moved > most) most = moved
-    }
+    shifted[i] = values[i]! + uncertainty
+    const up = Math.abs(statistic(shifted) - base)
+    shifted[i] = values[i]! - uncertainty
+    const down = Math.abs(statistic(shifted) - base)
     shifted[i] = values[i]!
-    sum += most ** 2
+    // A shift that cannot be worked out says nothing.
+    const most = down > up || Number.isNaN(up) ? down : up
+    if (most > 0) sum += most ** 2
   }
   return Math.sqrt(sum)
 }
@@ -104,8 +105,9 @@ export function howSure({
 
 /** The worst reading against a limit on each: the one with the least margin. */
 function worst(values: number[], min: number | null, max: number | null): number {
+  if (values.length === 1) return values[0]!
   const margin = (v: number) => Math.min(min === null ? Infinity : v - min, max === null ? Infinity : max - v)
-  return values.length === 1 ? values[0]! : values.reduce((a, b) => (margin(b) < margin(a) ? b : a))
+  return values.reduce((a, b) => (margin(b) < margin(a) ? b : a))
 }
 
 /**
@@ -132,6 +134,7 @@ export function judgeReadings(
     const value = statistic ? statistic(values) : worst(values, low, high)
     if (Number.isNaN(value)) continue
     const spread = statistic ? propagate(statistic, limit.of, values, uncertainty) : uncertainty
+    const { verdict, margin } = guardBandVerdict(value, low, high, spread, rule)
     findings.push({
       title: limit.title ?? step.step.title,
       of: limit.of,
@@ -142,7 +145,8 @@ export function judgeReadings(
       max: high,
       uncertainty: spread,
       reading: spread === uncertainty ? null : readingOf(step as Read, uncertainty),
-      ...guardBandVerdict(value, low, high, spread, rule),
+      margin,
+      verdict,
     })
   }
   return findings
@@ -168,7 +172,8 @@ export function explainFinding(f: Finding): string {
 }
 
 /** The reasons of several limits, one after the other. */
-export const explainAll = (findings: readonly Finding[]): string => findings.map(explainFinding).join(' ')
+export const explainAll = (findings: readonly Finding[]): string =>
+  findings.length === 1 ? explainFinding(findings[0]!) : findings.map(explainFinding).join(' ')
 
 /** The worst of several findings: a rejection before one too close to call; none where all conform. */
 export const worstOf = (findings: readonly Finding[]): Finding | undefined =>

@@ -5,7 +5,7 @@ import { choice } from './choice'
 import { clock } from './clock'
 import { confirm } from './confirm'
 import { count } from './count'
-import type { AnyCheck, CheckOf } from './define'
+import type { AnyCheck, CheckOf, RegisteredCheck } from './define'
 import { density } from './density'
 import { gathered } from './gathered'
 import { levels } from './levels'
@@ -38,11 +38,33 @@ const kinds = {
 export type CheckKind = keyof typeof kinds
 export type Check = CheckOf<(typeof kinds)[CheckKind]>
 
-export const checkKinds = kinds as unknown as Readonly<Record<CheckKind, AnyCheck>>
-const all: readonly AnyCheck[] = Object.values(checkKinds)
+/** All laid out alike, written out: judging reads them by the hundred thousand. */
+const registered = (d: AnyCheck): RegisteredCheck => ({
+  kind: d.kind,
+  subjects: d.subjects,
+  schema: d.schema,
+  answers: d.answers,
+  takes: new Set(Object.keys(d.answers) as EntryKind[]),
+  plain: d.plain,
+  mayStand: d.mayStand,
+  compile: d.compile,
+  records: d.records,
+  judge: d.judge,
+  judgeAll: d.judgeAll,
+  workOut: d.workOut,
+  unanswered: d.unanswered,
+  figures: d.figures,
+  clock: d.clock,
+  describe: d.describe,
+})
+
+const all: readonly RegisteredCheck[] = (Object.values(kinds) as unknown as AnyCheck[]).map(registered)
+export const checkKinds = Object.fromEntries(all.map((d) => [d.kind, d])) as Readonly<
+  Record<CheckKind, RegisteredCheck>
+>
 
 /** The definition of a check's kind. */
-export const definitionOf = (check: { kind: string }): AnyCheck => checkKinds[check.kind as CheckKind]
+export const definitionOf = (check: { kind: string }): RegisteredCheck => checkKinds[check.kind as CheckKind]
 
 /** Entry kinds that answer a check (the others ask, decide, remark or correct), with their payloads. */
 export const answerPayloads: Partial<Record<EntryKind, Payload>> = Object.assign(

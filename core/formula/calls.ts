@@ -63,7 +63,10 @@ export function readCall(reader: PartReader, node: Node): Part {
           `${name}() mixes ${describeExponents(parts[0]!.exponents)} with ${describeExponents(part.exponents)}.`,
           node.toString(),
         )
-    return { type: number(parts[0]!.exponents), evaluate: (s) => extreme(...parts.map((p) => p.evaluate(s))) }
+    const type = number(parts[0]!.exponents)
+    const [a, b, ...more] = parts
+    if (b && more.length === 0) return { type, evaluate: (s) => extreme(a!.evaluate(s), b.evaluate(s)) }
+    return { type, evaluate: (s) => extreme(...parts.map((p) => p.evaluate(s))) }
   }
   const { fn, from, to } = singles[name]!
   if (parts.length !== 1) throw new Refusal(`${name}() takes one value.`, node.toString())
@@ -120,7 +123,7 @@ function calculator(reader: PartReader, args: Node[], node: Node): Part {
         value.toString(),
       )
     }
-    return { name, part, list }
+    return { name, part, list, optional: input.absent !== undefined }
   })
   const type: FormulaType =
     kind === 'word' || kind === 'instant'
@@ -129,17 +132,20 @@ function calculator(reader: PartReader, args: Node[], node: Node): Part {
         ? { kind: 'truth' }
         : typeOfDimension(outputDimension(kind))
   const scale = outputScale(kind)
+  const wanted = String(output!.value)
   return {
     type,
     evaluate: (s) => {
       try {
-        // An optional input whose fact is not known is simply not given.
-        const known = inputs
-          .map(({ name, part, list }) => [name, part.evaluate(s), list] as const)
-          .filter(([name, value]) => !(Number.isNaN(value) && found.inputs[name]!.absent))
-        // A list written as one value is a list of one.
-        const value = found.run(Object.fromEntries(known.map(([name, v, list]) => [name, list ? [v] : v])))
-          .outputs[String(output!.value)]
+        const given: Record<string, unknown> = {}
+        for (const { name, part, list, optional } of inputs) {
+          const known = part.evaluate(s)
+          // An optional input whose fact is not known is simply not given.
+          if (optional && Number.isNaN(known)) continue
+          // A list written as one value is a list of one.
+          given[name] = list ? [known] : known
+        }
+        const value = found.run(given).outputs[wanted]
         if (typeof value === 'number') return value * scale
         return typeof value === 'string' || typeof value === 'boolean' ? value : NaN
       } catch (error) {

@@ -33,6 +33,9 @@ const chooses = (e: Entry) =>
  */
 export function lookThrough(entries: readonly Entry[], struck: readonly Entry[] = NONE): AtStep {
   if (entries.length === 0 && struck.length === 0) return NOTHING
+  const only = entries.length === 1 && struck.length === 0 ? entries[0]! : null
+  if (only && answering.has(only.kind))
+    return { last: only, other: null, tried: entries, ncr: null, decision: null }
   let [ncrs, choice, decision, answers]: [boolean, Entry | null, Entry | null, number] = [
     false,
     null,
@@ -47,7 +50,6 @@ export function lookThrough(entries: readonly Entry[], struck: readonly Entry[] 
   }
   const ncr = ncrs ? ncrOf(entries) : null
   const since = Math.max(ncr?.raisedAt ?? -Infinity, choice?.recordedAt ?? -Infinity)
-  // Nearly always there is one answer, and nothing to choose between.
   let kept: readonly Entry[] =
     answers === entries.length && since === -Infinity
       ? entries

@@ -1,4 +1,4 @@
-import { answering, isAnswered, onlyWaits } from '../checks/registry'
+import { answering } from '../checks/registry'
 import type { CompiledStep } from '../procedure/compile'
 import type { Entry } from '../record/entry'
 import { ofRelease } from './decisions'
@@ -9,6 +9,12 @@ export interface HoldOpening {
   since: number
   /** titles of what was open when it was released all the same; empty for one that counts */
   lacking: string[]
+}
+
+/** Something was answered by then, or its report stands for it. */
+function spokenOf(entries: readonly Entry[], at: number): boolean {
+  for (const e of entries) if (e.kind === 'ncr' || (e.recordedAt <= at && answering.has(e.kind))) return true
+  return false
 }
 
 /**
@@ -27,14 +33,12 @@ export function holdOpening(
   let lacking: string[] = []
   for (const release of own) {
     if (!ofRelease(release) || (release.kind !== 'release' && release.kind !== 'waiver')) continue
-    const open = applicable.filter((step) => {
-      if (!isAnswered(step.step.check) || onlyWaits(step.step.check)) return false
-      return !entries[step.index]!.some(
-        (e) => (answering.has(e.kind) && e.recordedAt <= release.recordedAt) || e.kind === 'ncr',
-      )
-    })
+    const open = applicable.filter(
+      (step) =>
+        !step.definition.workOut && !step.onlyWaits && !spokenOf(entries[step.index]!, release.recordedAt),
+    )
     const named = release.kind === 'waiver' ? waived(release.payload) : []
-    lacking = open.filter((s) => !named.includes(s.step.key)).map((s) => s.step.title)
+    lacking = open.filter((s) => !named.includes(s.key)).map((s) => s.title)
     const asked =
       release.kind === 'waiver' || own.some((e) => e.kind === 'request' && e.recordedAt <= release.recordedAt)
     if (!asked) lacking.push('the request for it')

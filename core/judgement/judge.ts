@@ -1,7 +1,7 @@
 import { beforeTheTest } from './after-test'
 import { askedAt, conditionsOf, reviewOf, watchOf } from './asked'
 import type { CheckContext, ClockStart, Made } from '../checks/define'
-import { answering, definitionOf } from '../checks/registry'
+import { answering } from '../checks/registry'
 import { stray, type Verdict } from '../checks/verdict'
 import type { FactValue, Formula } from '../formula/formula'
 import { applies, type CompiledProcedure, type CompiledStep } from '../procedure/compile'
@@ -15,8 +15,8 @@ import { draftOf } from './draft'
 import { holdOpening, type HoldOpening } from './hold'
 import { lotWaiver } from './lot-waiver'
 import { lacking, whatIsMissing } from './missing'
-import { outOfOrder, type Before } from './order'
-import { asOf, fillSlots, readsMoment } from './slots'
+import { outOfOrder } from './order'
+import { asOf, fillSlots } from './slots'
 import { byStep, standing, struckByCrew } from './standing'
 import type { Asked, Draft, Judgement, JudgeOptions, StepJudgement } from './types'
 import { CLOSED, sumUp } from './whole'
@@ -26,6 +26,10 @@ import { witnessOf } from './witness'
 
 const NOTHING_ASKED: readonly Asked[] = []
 const NONE_BESIDE: readonly InterventionPoint[] = []
+const NO_LIMITS: StepJudgement['limits'] = []
+const NO_FINDINGS: Judging['findings'] = []
+const NO_FAULTS: Judging['faults'] = []
+const NOTHING_BETWEEN: Judging['between'] = []
 
 /** A step being judged: its sentence is written only when somebody reads it. */
 export type Judging = Omit<StepJudgement, 'sentence'> & { sentence: string | (() => string) }
@@ -41,12 +45,15 @@ class Judge {
   private readonly slots: FactValue[]
   private readonly byStep: readonly (readonly Entry[])[]
   private readonly verdicts: (Judging | undefined)[]
+  /** by step: whether it applies to this joint, and who intervenes at it */
+  private readonly applies: boolean[] = []
+  private readonly points: (InterventionPoint | null)[] = []
   private readonly drafts: Draft[] = []
   /** hold points that apply, and since when they were first open; Infinity while they are not */
   private readonly holds: ({ index: number; title: string } & HoldOpening)[] = []
   private readonly struck: ReadonlyMap<number, readonly Entry[]>
   /** the rejection that stands at a step, where something was done again since */
-  private readonly stuck = new Map<number, { verdict: Verdict; entry: Entry }>()
+  private stuck: Map<number, { verdict: Verdict; entry: Entry }> | null = null
   private readonly context: CheckContext & { start: ClockStart }
   private readonly withdrawn: boolean
   /** somebody asks something; nearly always nobody does */
@@ -59,10 +66,13 @@ class Judge {
     now: number,
     private readonly options: JudgeOptions,
   ) {
-    this.withdrawn = entries.some((e) => e.kind === 'withdrawal') && withdrawalOf(standing(entries)) !== null
-    this.asks = entries.some(
-      (e) => e.kind === 'query' || (e.kind === 'release' && conditionsOf(e).length > 0),
-    )
+    let [withdrawn, asks] = [false, false]
+    for (const e of entries) {
+      if (e.kind === 'withdrawal') withdrawn = true
+      else if (e.kind === 'query' || (e.kind === 'release' && conditionsOf(e).length > 0)) asks = true
+    }
+    this.withdrawn = withdrawn && withdrawalOf(standing(entries)) !== null
+    this.asks = asks
     this.byStep = byStep(compiled, entries)
     this.slots = fillSlots(compiled, facts, options.schools, this.byStep)
     this.verdicts = new Array<Judging | undefined>(compiled.steps.length)
@@ -78,33 +88,28 @@ class Judge {
       missing: (...formulas) => whatIsMissing(compiled, formulas, this.slots),
       lacks: (formula) => lacking(compiled, formula, this.slots),
     }
-    const applicable: CompiledStep[] = []
     for (const step of compiled.steps) {
-      if (!this.applies(step)) continue
-      applicable.push(step)
-      if (this.point(step) === 'H')
-        this.holds.push({
-          index: step.index,
-          title: step.step.title,
-          ...holdOpening(
-            applicable.filter((s) => !ofOtherEnd(s, step)),
-            this.byStep,
-          ),
-        })
+      this.applies.push(applies(step, this.slots))
+      const planned = options.plan === undefined ? undefined : options.plan[step.plainKey]
+      const point = planned === undefined ? step.point : planned
+      this.points.push(point)
+      if (point === 'H') this.openHold(step)
     }
   }
 
+  private openHold(hold: CompiledStep) {
+    if (!this.applies[hold.index]) return
+    const upTo: CompiledStep[] = []
+    for (let i = 0; i <= hold.index; i++) {
+      const step = this.compiled.steps[i]!
+      if (this.applies[i] && !ofOtherEnd(step, hold)) upTo.push(step)
+    }
+    const { since, lacking } = holdOpening(upTo, this.byStep)
+    this.holds.push({ index: hold.index, title: hold.title, since, lacking })
+  }
+
   private title(index: number) {
-    return this.compiled.steps[index]!.step.title
-  }
-
-  private point(step: CompiledStep) {
-    const planned = this.options.plan?.[plainKey(step.step.key)]
-    return planned === undefined ? (step.step.point ?? null) : planned
-  }
-
-  private applies(step: CompiledStep): boolean {
-    return applies(step, this.slots)
+    return this.compiled.steps[index]!.title
   }
 
   private number(formula: Formula | null): number | null {
@@ -114,27 +119,28 @@ class Judge {
 
   private blank(step: CompiledStep): Judging {
     const brief = this.options.brief === true
+    const { beside } = this.options
     return {
-      key: step.step.key,
+      key: step.key,
       end: step.end,
       state: 'not-started',
       sentence: '',
-      value: brief && !definitionOf(step.step.check).workOut ? null : this.number(step.value),
+      value: brief && !step.definition.workOut ? null : this.number(step.value),
       readings: brief ? null : this.number(step.readings),
       limits: brief
-        ? []
+        ? NO_LIMITS
         : step.limits.map((l) => ({
-            title: l.limit.title ?? step.step.title,
+            title: l.limit.title ?? step.title,
             of: l.limit.of,
             dimension: l.dimension,
             unit: l.unit,
             min: this.number(l.min),
             max: this.number(l.max),
           })),
-      findings: [],
-      faults: [],
-      point: this.point(step),
-      beside: this.options.beside?.[plainKey(step.step.key)] ?? NONE_BESIDE,
+      findings: NO_FINDINGS,
+      faults: NO_FAULTS,
+      point: this.points[step.index]!,
+      beside: beside === undefined ? NONE_BESIDE : (beside[step.plainKey] ?? NONE_BESIDE),
       release: NO_RELEASE,
       witness: null,
       review: null,
@@ -146,7 +152,7 @@ class Judge {
       entry: null,
       computed: null,
       ncr: null,
-      between: [],
+      between: NOTHING_BETWEEN,
       waivable: false,
     }
   }
@@ -157,20 +163,18 @@ class Judge {
 
   private judgeStep(step: CompiledStep): Judging {
     const out = this.blank(step)
-    if (!this.applies(step)) return settle(out, 'not-applicable', 'Does not apply to this joint.')
+    if (!this.applies[step.index]) return settle(out, 'not-applicable', 'Does not apply to this joint.')
     const all = this.byStep[step.index]!
-    const found = lookThrough(all, this.struck.get(step.index))
+    const found = lookThrough(all, this.struck.size === 0 ? undefined : this.struck.get(step.index))
     const { ncr } = found
     if (ncr) out.ncr = { number: ncr.number, open: ncr.open, disposition: ncr.disposition }
-    if (out.point === 'H') out.release = releaseOf(all)
-    const wanted = (p: InterventionPoint) => out.point === p || out.beside.includes(p)
-    if (wanted('W')) out.witness = witnessOf(all, this.options.notice)
-    if (wanted('R')) out.review = reviewOf(all)
-    if (wanted('S')) out.watch = watchOf(all, this.options.drawn?.includes(out.key) ?? null)
+    if (out.point !== null) this.intervene(all, out)
     const start = this.startOf(step)
-    out.startedAt = start.at
-    out.until = start.until
-    out.latest = start.latest
+    if (start !== NO_START) {
+      out.startedAt = start.at
+      out.until = start.until
+      out.latest = start.latest
+    }
     if (conceded(ncr)) {
       out.computed = 'rejected'
       return settle(out, 'accepted', `Used as is by concession, ${ncr!.number}.`)
@@ -185,14 +189,23 @@ class Judge {
     if (this.passedHold(step, ncr, out)) return out
     if (out.state === 'accepted' && step.after.length > 0 && found.last)
       this.applyTimes(step, found.last, out)
-    this.applyWindow(step, found.last, out)
+    if (step.window) this.applyWindow(step, found.last, out)
     if (step.afterTest && out.point !== 'H') this.applyTest(found.last, out)
     if (found.last && out.state === 'rejected' && out.waivable) this.applyLotWaiver(found.last, all, out)
     if (found.decision) this.applyDecision(found.decision, out)
     // What an inspector accepted with a reason is no nonconformance; what was decided against is one.
-    this.draft(step, out)
+    if (out.state === 'rejected' || out.state === 'differs') this.draft(step, out)
     if (out.point === 'H') this.applyHold(step, out)
     return out.state === 'not-started' ? this.applyOrder(step, out) : out
+  }
+
+  /** What whoever intervenes has done here. */
+  private intervene(all: readonly Entry[], out: Judging) {
+    const wanted = (p: InterventionPoint) => out.point === p || out.beside.includes(p)
+    if (out.point === 'H') out.release = releaseOf(all)
+    if (wanted('W')) out.witness = witnessOf(all, this.options.notice)
+    if (wanted('R')) out.review = reviewOf(all)
+    if (wanted('S')) out.watch = watchOf(all, this.options.drawn?.includes(out.key) ?? null)
   }
 
   /**
@@ -200,7 +213,7 @@ class Judge {
    * since.
    */
   private draft(step: CompiledStep, out: Judging) {
-    const stuck = this.stuck.get(step.index)
+    const stuck = this.stuck?.get(step.index)
     if (out.state === 'rejected' || (out.state === 'differs' && stuck)) {
       const draft = stuck
         ? draftOf(
@@ -221,14 +234,10 @@ class Judge {
 
   /** What was recorded before the steps that come first does not stand. */
   private applyTimes(step: CompiledStep, last: Entry, out: Judging) {
-    const before = step.after.map((i): Before => ({
-      title: this.title(i),
-      judged: this.step(i),
-      entries: this.byStep[i]!,
-      compiled: this.compiled.steps[i]!,
-    }))
-    const wrong = outOfOrder(last, before)
-    if (wrong) settle(out, wrong.state, wrong.sentence)
+    for (const i of step.after) {
+      const wrong = outOfOrder(last, this.compiled.steps[i]!, this.step(i), this.byStep[i]!)
+      if (wrong) return void settle(out, wrong.state, wrong.sentence)
+    }
   }
 
   private applyTest(last: Entry | null, out: Judging, hold = false) {
@@ -262,10 +271,10 @@ class Judge {
 
   /** What one answer says; what depends on the moment is taken as it was then. */
   private judgeEntry(step: CompiledStep, entry: Entry): Verdict {
-    const { answers, judge } = definitionOf(step.step.check)
-    if (!judge || !(entry.kind in answers)) return stray(entry.kind)
+    const { takes, judge } = step.definition
+    if (!judge || !takes.has(entry.kind)) return stray(entry.kind)
     const made = step as unknown as Made<{ kind: string }>
-    if (!readsMoment(this.compiled, step.reads)) return judge(made, entry, this.context)
+    if (!step.readsMoment) return judge(made, entry, this.context)
     asOf(this.compiled, this.slots, this.byStep, entry)
     const verdict = judge(made, entry, this.context)
     asOf(this.compiled, this.slots, this.byStep, null)
@@ -275,12 +284,12 @@ class Judge {
   /** What the answers at a step say. */
   private answer(step: CompiledStep, out: Judging, found: AtStep, start: ClockStart) {
     this.context.start = start
-    const { answers, workOut, judgeAll, unanswered } = definitionOf(step.step.check)
+    const { takes, workOut, judgeAll, unanswered } = step.definition
     const made = step as unknown as Made<{ kind: string }>
     const { last, other, tried } = found
     if (workOut) return this.take(out, workOut(made, out.value, this.context), null)
     if (judgeAll) {
-      const given = this.byStep[step.index]!.filter((e) => e.kind in answers)
+      const given = this.byStep[step.index]!.filter((e) => takes.has(e.kind))
       if (given.length > 0) return this.take(out, judgeAll(made, given, this.context), given.at(-1)!)
     }
     if (last) {
@@ -302,6 +311,7 @@ class Judge {
       if (entry === last) continue
       const verdict = this.judgeEntry(step, entry)
       if (verdict.state !== 'rejected') continue
+      this.stuck ??= new Map()
       this.stuck.set(step.index, { verdict, entry })
       out.between = last ? [last.id, entry.id] : []
       const since = last ? `Done again since: ${say(out.sentence)}` : 'It was struck since.'
@@ -329,15 +339,15 @@ class Judge {
       }
       if (!entry) continue
       this.drafts.push({
-        step: step.step.key,
+        step: step.key,
         kind: 'past-hold',
         criterion: `Released before any later step.`,
-        reading: `"${next.step.title}" was recorded without release.`,
+        reading: `"${next.title}" was recorded without release.`,
         entry: entry.id,
       })
       out.entry = entry.id
       out.computed = null
-      settle(out, 'rejected', `"${next.step.title}" was done past this hold point, which was not released.`)
+      settle(out, 'rejected', `"${next.title}" was done past this hold point, which was not released.`)
       return true
     }
     return false
@@ -437,18 +447,16 @@ class Judge {
   }
 
   finish(): Judgement {
-    const steps = this.compiled.steps.map((_s, i) => this.step(i))
+    const steps: Judging[] = []
+    for (let i = 0; i < this.compiled.steps.length; i++) steps.push(this.step(i))
     if (this.asks) {
       const releases = this.holds.map((h) => this.byStep[h.index]!)
       for (const s of steps) this.applyAsked(s, releases)
     }
-    for (const s of steps) s.sentence = this.options.brief ? '' : say(s.sentence)
+    if (this.options.brief) for (const s of steps) s.sentence = ''
+    else for (const s of steps) s.sentence = say(s.sentence)
     const untouched = this.byStep.every((list) => list.length === 0)
-    const out = {
-      ...sumUp(this.compiled, steps, untouched),
-      steps: steps as StepJudgement[],
-      drafts: this.drafts,
-    }
+    const out = sumUp(this.compiled, steps as StepJudgement[], untouched, this.drafts)
     return this.withdrawn ? asWithdrawn(out) : out
   }
 }

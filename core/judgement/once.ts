@@ -1,4 +1,3 @@
-import { definitionOf } from '../checks/registry'
 import type { FactValue } from '../formula/formula'
 import type { CompiledProcedure, CompiledStep } from '../procedure/compile'
 import type { Entry, EntryKind } from '../record/entry'
@@ -27,8 +26,8 @@ interface Found {
   at: AnsweredBefore
 }
 
-const answers = ({ step }: CompiledStep, entry: Entry) =>
-  entry.step === step.key && entry.kind in definitionOf(step.check).answers
+const answers = ({ key, definition }: CompiledStep, entry: Entry) =>
+  entry.step === key && definition.takes.has(entry.kind)
 
 /**
  * The newest answer of a step, wherever it was given. One that was struck since asks the step anew,

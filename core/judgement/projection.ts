@@ -1,5 +1,4 @@
 import type { Made } from '../checks/define'
-import { definitionOf } from '../checks/registry'
 import type { FactValue } from '../formula/formula'
 import type { CompiledProcedure } from '../procedure/compile'
 import type { Entry } from '../record/entry'
@@ -77,15 +76,15 @@ function figuresOf(
   entries: readonly Entry[],
   options: JudgeOptions,
 ): Record<string, number> {
-  const measuring = compiled.steps.filter((s) => definitionOf(s.step.check).figures)
+  const measuring = compiled.steps.filter((s) => s.definition.figures)
   if (measuring.length === 0) return {}
   const slots = slotsOf(compiled, facts, entries, options.schools)
   const at = byStep(compiled, entries)
   return Object.assign(
     {},
     ...measuring.map((s) => {
-      const { answers, figures } = definitionOf(s.step.check)
-      const given = at[s.index]!.filter((e) => e.kind in answers)
+      const { takes, figures } = s.definition
+      const given = at[s.index]!.filter((e) => takes.has(e.kind))
       return figures!(s as unknown as Made<{ kind: string }>, given, slots)
     }),
   ) as Record<string, number>

@@ -1,6 +1,5 @@
 import type { Made } from '../checks/define'
 import { recordFunctions } from '../checks/records'
-import { definitionOf } from '../checks/registry'
 import type { FactValue, Slots } from '../formula/formula'
 import type { CompiledProcedure } from '../procedure/compile'
 import type { RecordedUse } from '../procedure/scope'
@@ -17,7 +16,7 @@ function recordedValue(
   until: Entry | null = null,
 ): FactValue {
   const made = compiled.steps[step]!
-  const record = definitionOf(made.step.check).records![what]!
+  const record = made.definition.records![what]!
   return record.value(made as unknown as Made<{ kind: string }>, entries, which, slots, until)
 }
 
@@ -35,10 +34,6 @@ export function fillSlots(
   for (const use of compiled.recorded) slots[use.slot] = recordedValue(compiled, use, steps[use.step]!, slots)
   return slots
 }
-
-/** Whether a step reads what depends on the moment that is judged, such as the level of a fill. */
-export const readsMoment = (compiled: CompiledProcedure, reads: readonly number[]): boolean =>
-  compiled.recorded.some((use) => recordFunctions.get(use.what)!.asOf && reads.includes(use.step))
 
 /**
  * Puts what depends on the moment into slots as it stood when an entry was recorded; as it stands at the

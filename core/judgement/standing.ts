@@ -1,8 +1,13 @@
-import { answering, definitionOf } from '../checks/registry'
+import { answering } from '../checks/registry'
 import { indicesOf, type CompiledProcedure } from '../procedure/compile'
 import type { Entry } from '../record/entry'
 import { nameKey } from '../record/names'
 import { inOrder } from '../record/order'
+
+function corrected(entries: readonly Entry[]): boolean {
+  for (const { kind } of entries) if (kind === 'correction') return true
+  return false
+}
 
 /**
  * Entries that stand: those that no correction strikes, without the corrections. A struck correction no
@@ -10,8 +15,8 @@ import { inOrder } from '../record/order'
  */
 export function standing(entries: readonly Entry[]): readonly Entry[] {
   const ordered = inOrder(entries)
+  if (!corrected(entries)) return ordered
   const corrections = ordered.filter((e) => e.kind === 'correction')
-  if (corrections.length === 0) return ordered
   const struck = new Set<string>()
   // Later corrections are read first, so that one which strikes another correction takes its effect away.
   for (const correction of corrections.reverse())
@@ -31,6 +36,7 @@ export interface OnceAnswered {
 }
 
 const NOTHING: readonly Entry[] = []
+const NONE_STRUCK: ReadonlyMap<number, readonly Entry[]> = new Map()
 
 /**
  * Answers of each step that a correction of somebody who is no inspector strikes: they were seen, and
@@ -40,6 +46,7 @@ export function struckByCrew(
   compiled: Pick<CompiledProcedure, 'stepIndex' | 'names'>,
   entries: readonly Entry[],
 ): ReadonlyMap<number, readonly Entry[]> {
+  if (!corrected(entries)) return NONE_STRUCK
   const out = new Map<number, Entry[]>()
   const corrections = entries.filter((e) => e.kind === 'correction' && e.role !== 'inspector')
   if (corrections.length === 0) return out
@@ -62,10 +69,9 @@ export function struckByCrew(
  */
 function placesOf(compiled: Pick<CompiledProcedure, 'steps' | 'stepIndex' | 'names'>, entry: Entry) {
   if (entry.step !== null) return indicesOf(compiled, entry.step)
-  const asked = compiled.steps.filter(({ step: { check } }) => {
-    const { judgeAll, answers } = definitionOf(check)
-    return judgeAll !== undefined && entry.kind in answers
-  })
+  const asked = compiled.steps.filter(
+    ({ definition: { judgeAll, takes } }) => judgeAll !== undefined && takes.has(entry.kind),
+  )
   return asked.length === 1 ? [asked[0]!.index] : []
 }
 
@@ -74,12 +80,17 @@ export function byStep(
   compiled: Pick<CompiledProcedure, 'steps' | 'stepIndex' | 'names'>,
   entries: readonly Entry[],
 ): readonly (readonly Entry[])[] {
-  const out = new Array<readonly Entry[]>(compiled.steps.length).fill(NOTHING)
+  const out: (readonly Entry[])[] = []
+  for (let i = 0; i < compiled.steps.length; i++) out.push(NOTHING)
+  const put = (index: number, entry: Entry) => {
+    if (out[index] === NOTHING) out[index] = [entry]
+    else (out[index] as Entry[]).push(entry)
+  }
   for (const entry of standing(entries)) {
-    for (const index of placesOf(compiled, entry)) {
-      if (out[index] === NOTHING) out[index] = [entry]
-      else (out[index] as Entry[]).push(entry)
-    }
+    // Nearly every entry names its one step; looking it up makes no list.
+    const index = entry.step === null ? undefined : compiled.stepIndex.get(entry.step)
+    if (index !== undefined) put(index, entry)
+    else for (const place of placesOf(compiled, entry)) put(place, entry)
   }
   for (const { index, once } of compiled.steps)
     if (once?.lot != null && out[index]!.length > 0) out[index] = restingOn(out[once.lot]!, out[index]!)

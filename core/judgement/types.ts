@@ -89,7 +89,7 @@ export interface StepJudgement {
   computed: StepState | null
   ncr: { number: string; open: boolean; disposition: string | null } | null
   /** answers that an inspector chooses between: two people's, or a rejected one and what was done again */
-  between: string[]
+  between: readonly string[]
   /** a lot past its date, which a waiver that names it lets through */
   waivable: boolean
 }

@@ -1,92 +1,89 @@
-import { clockOf, onlyWaits } from '../checks/registry'
-import type { CompiledProcedure } from '../procedure/compile'
-import type { Judgement, SubjectState, RunningClock, StepJudgement, TestReadiness } from './types'
-
-/** What is read of a step's judgement to sum a joint up; its sentence may not be written yet. */
-type Judged = Omit<StepJudgement, 'sentence'>
+import type { CompiledProcedure, CompiledStep } from '../procedure/compile'
+import type { Draft, Judgement, SubjectState, RunningClock, StepJudgement } from './types'
 
 /** States after which a step asks nobody for anything. */
 export const CLOSED: ReadonlySet<StepJudgement['state']> = new Set(['accepted', 'not-applicable'])
 
-/** Clocks that run, in the order of their steps. */
-function clocksOf(compiled: CompiledProcedure, steps: readonly Judged[]): RunningClock[] {
-  return compiled.steps.flatMap(({ step, index, from }): RunningClock[] => {
-    const s = steps[index]!
-    const clock = clockOf(step.check)
-    if (from < 0 || !clock || s.state === 'not-applicable') return []
-    const { action, gate } = clock
-    // A clock that only must not be late runs toward its latest time.
-    const until = s.until ?? s.latest
-    const due = s.state === 'not-started' && action !== null
-    const runs = s.entry === null && (s.state === 'waiting' || s.state === 'overdue' || due)
-    if (s.startedAt === null || until === null || !runs) return []
-    const { key, title } = step
-    return [{ step: key, title, startedAt: s.startedAt, until, latest: s.latest, action, gate }]
-  })
+const closed = ({ state }: StepJudgement) => state === 'accepted' || state === 'not-applicable'
+
+/** A clock of a step that applies, while it runs. */
+function runningClock({ clock, key, title }: CompiledStep, s: StepJudgement): RunningClock | null {
+  const { action, gate } = clock!
+  // A clock that only must not be late runs toward its latest time.
+  const until = s.until ?? s.latest
+  const due = s.state === 'not-started' && action !== null
+  const runs = s.entry === null && (s.state === 'waiting' || s.state === 'overdue' || due)
+  if (s.startedAt === null || until === null || !runs) return null
+  return { step: key, title, startedAt: s.startedAt, until, latest: s.latest, action, gate }
 }
 
-/** Gates by their key: where several clocks hold one back, the last of them opens it. */
-function gatesOf(compiled: CompiledProcedure, steps: readonly Judged[]): Judgement['gates'] {
-  const gates: Judgement['gates'] = {}
-  for (const { step, index, from } of compiled.steps) {
-    const s = steps[index]!
-    const gate = clockOf(step.check)?.gate
-    if (from < 0 || !gate || s.state === 'not-applicable') continue
-    const other = gates[gate] ?? { open: true, until: 0 }
-    gates[gate] = {
-      open: other.open && s.state === 'accepted',
-      until: other.until === null || s.until === null ? null : Math.max(other.until, s.until),
-    }
+/** A gate with one more clock that holds it back: the last of them opens it. */
+function heldBackBy(gate: Judgement['gates'][string] | undefined, s: StepJudgement) {
+  const before = gate === undefined ? 0 : gate.until
+  return {
+    open: (gate === undefined || gate.open) && s.state === 'accepted',
+    until: before === null || s.until === null ? null : Math.max(before, s.until),
   }
-  return gates
 }
 
-/** What comes after the test does not hold it back; the clock of the gate says when, not whether. */
-function readiness(
-  compiled: CompiledProcedure,
-  steps: readonly Judged[],
-  gates: Judgement['gates'],
-): TestReadiness {
-  const gate = gates['pressure-test']
-  const before = compiled.steps.filter(({ step, afterTest }) => !afterTest && !clockOf(step.check)?.gate)
-  const ready = before.every(({ index }) => CLOSED.has(steps[index]!.state))
-  return { ready, gated: gate !== undefined, at: gate?.until ?? null }
-}
-
-const given = ({ ncr }: Judged) =>
+/** It was closed by giving the joint up. */
+const givenUp = ({ ncr }: StepJudgement) =>
   ncr !== null && !ncr.open && (ncr.disposition === 'scrap' || ncr.disposition === 'return')
 
-/** The state of the joint: the worst of its steps first, then what it waits for. */
-function stateOf(steps: readonly Judged[], next: Judged | null, untouched: boolean): SubjectState {
-  const any = (...states: StepJudgement['state'][]) => steps.some((s) => states.includes(s.state))
-  if (steps.some(given) || any('rejected', 'overdue', 'differs')) return 'rejected'
-  if (steps.every((s) => CLOSED.has(s.state))) return 'accepted'
-  if (any('held')) return 'held'
-  if (any('too-close')) return 'too-close'
-  if (next === null || next.state === 'waiting') return 'waiting'
-  return untouched ? 'not-started' : 'in-work'
-}
-
 /**
- * What the steps of a joint come to: its state, what comes next, clocks, gates, and what it says to a
- * pressure test.
+ * What the steps of a joint come to: its state – the worst of its steps first, then what it waits for –,
+ * what comes next, clocks, gates, and what it says to a pressure test. What comes after the test does not
+ * hold the test back; the clock of its gate says when, not whether.
  *
  * @param untouched nothing is recorded at any of its steps
  */
 export function sumUp(
   compiled: CompiledProcedure,
-  steps: readonly Judged[],
+  steps: StepJudgement[],
   untouched: boolean,
-): Omit<Judgement, 'steps' | 'drafts'> {
-  const next = steps.find((s, i) => !CLOSED.has(s.state) && !onlyWaits(compiled.steps[i]!.step.check)) ?? null
-  const gates = gatesOf(compiled, steps)
-  return {
-    state: stateOf(steps, next, untouched),
-    next: next?.key ?? null,
-    clocks: clocksOf(compiled, steps),
-    gates,
-    test: readiness(compiled, steps, gates),
-    done: steps.filter((s) => s.state === 'accepted').length,
-    applicable: steps.filter((s) => s.state !== 'not-applicable').length,
+  drafts: Draft[],
+): Judgement {
+  const clocks: RunningClock[] = []
+  const gates: Judgement['gates'] = {}
+  let next: StepJudgement | null = null
+  let [done, applicable, ready] = [0, 0, true]
+  let [rejected, open, held, close] = [false, false, false, false]
+  for (let i = 0; i < steps.length; i++) {
+    const s = steps[i]!
+    const step = compiled.steps[i]!
+    if (s.state === 'accepted') done++
+    if (s.state === 'rejected' || s.state === 'overdue' || s.state === 'differs' || givenUp(s))
+      rejected = true
+    else if (s.state === 'held') held = true
+    else if (s.state === 'too-close') close = true
+    if (!closed(s)) {
+      open = true
+      if (next === null && !step.onlyWaits) next = s
+      if (!step.afterTest && !step.clock?.gate) ready = false
+    }
+    if (s.state === 'not-applicable') continue
+    applicable++
+    if (step.from < 0 || step.clock === null) continue
+    const { gate } = step.clock
+    const running = runningClock(step, s)
+    if (running) clocks.push(running)
+    if (gate) gates[gate] = heldBackBy(gates[gate], s)
   }
+  const waits = next === null || next.state === 'waiting'
+  const state: SubjectState = rejected
+    ? 'rejected'
+    : !open
+      ? 'accepted'
+      : held
+        ? 'held'
+        : close
+          ? 'too-close'
+          : waits
+            ? 'waiting'
+            : untouched
+              ? 'not-started'
+              : 'in-work'
+  const gate = gates['pressure-test']
+  const test = { ready, gated: gate !== undefined, at: gate === undefined ? null : gate.until }
+  return { state, steps, next: next?.key ?? null, clocks, gates, test, drafts, done, applicable }
 }

@@ -6,8 +6,10 @@ import {
   type CheckParts,
   type CompiledArguments,
   type JudgedSubject,
+  type RegisteredCheck,
 } from '../checks/define'
-import { definitionOf } from '../checks/registry'
+import { recordFunctions } from '../checks/records'
+import { clockOf, definitionOf, onlyWaits } from '../checks/registry'
 import {
   compileFormula,
   constantFormula,
@@ -19,9 +21,9 @@ import { located, PathProblem } from '../formula/path-problem'
 import { Problem } from '../problem'
 import { dimensions, type DimensionKey } from '../quantity/dimension'
 import { findUnit } from '../quantity/units'
-import type { End, MadeStep, StepNames } from './ends'
+import { plainKey, type End, type MadeStep, type StepNames } from './ends'
 import type { ProcedureScope } from './scope'
-import type { ProcedureStep } from './types'
+import type { InterventionPoint, ProcedureStep } from './types'
 
 export interface CompiledStep extends CheckParts {
   readonly index: number
@@ -31,6 +33,19 @@ export interface CompiledStep extends CheckParts {
   /** as it is made: at one of two ends, its key and title say which */
   readonly step: ProcedureStep
   readonly end: End | null
+  readonly key: string
+  readonly title: string
+  /** its key in the document */
+  readonly plainKey: string
+  /** the intervention point that the document gives it */
+  readonly point: InterventionPoint | null
+  /** what its kind of check says, looked up once */
+  readonly definition: RegisteredCheck
+  readonly clock: { action: string | null; gate: string | null } | null
+  /** nobody has to do anything at it, but time must pass */
+  readonly onlyWaits: boolean
+  /** its formulas read what depends on the moment that is judged, such as the level of a fill */
+  readonly readsMoment: boolean
   readonly stageWhen: Formula | null
   readonly when: Formula | null
   /** how far the work has to be, and may not yet be, for it to be done */
@@ -58,8 +73,7 @@ interface Steps {
  * read.
  */
 class StepCompiler {
-  readonly reads = new Set<string>()
-
+  private readonly reads = new Set<string>()
   private readonly step: ProcedureStep
   private readonly path: string
 
@@ -219,22 +233,52 @@ class StepCompiler {
   compile(index: number, subject: JudgedSubject): CompiledStep {
     const { step } = this
     const { stage, stagePath, end } = this.made
-    const compiled = {
-      ...this.check(subject),
+    const parts = this.check(subject)
+    const stageWhen = stage.when === undefined ? null : this.at(stage.when, `${stagePath}.when`, TRUTH)
+    const when = this.formula(step.when, 'when', TRUTH)
+    const window = this.window()
+    const after = (step.after ?? []).flatMap((key, i) => this.findAll(key, `after[${i}]`))
+    const reads = [...this.reads].map((key) => this.steps.stepIndex.get(key)!).filter((i) => i !== index)
+    // Written out, so that every step is laid out alike: judging reads them by the hundred thousand.
+    return {
       index,
+      key: step.key,
+      title: step.title,
+      plainKey: plainKey(step.key),
+      point: step.point ?? null,
+      definition: definitionOf(step.check),
+      clock: clockOf(step.check),
+      onlyWaits: onlyWaits(step.check),
+      readsMoment: this.readsMoment(reads),
       stage: stage.key,
       afterTest: stage.after === 'pressure-test',
       step,
       end,
-      stageWhen: stage.when === undefined ? null : this.at(stage.when, `${stagePath}.when`, TRUTH),
-      when: this.formula(step.when, 'when', TRUTH),
-      window: this.window(),
+      stageWhen,
+      when,
+      window,
       once: this.once(index),
-      after: (step.after ?? []).flatMap((key, i) => this.findAll(key, `after[${i}]`)),
+      after,
+      reads,
+      limits: parts.limits,
+      readings: parts.readings,
+      arguments: parts.arguments,
+      conforms: parts.conforms,
+      value: parts.value,
+      earliest: parts.earliest,
+      latest: parts.latest,
+      from: parts.from,
+      uncertainty: parts.uncertainty,
+      formulas: parts.formulas,
+      // A step does not wait for what only its aids would like to know.
+      aids: this.aids(),
     }
-    const reads = [...this.reads].map((key) => this.steps.stepIndex.get(key)!).filter((i) => i !== index)
-    // A step does not wait for what only its aids would like to know.
-    return { ...compiled, reads, aids: this.aids() }
+  }
+
+  private readsMoment(reads: readonly number[]): boolean {
+    return this.scope.recorded.uses.some(
+      ({ what, step }) => recordFunctions.get(what)!.asOf && reads.includes(step),
+    )
   }
 }
 

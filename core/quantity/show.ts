@@ -12,11 +12,22 @@ export function showNumber(value: number, digits = 4): string {
   if (!Number.isFinite(value)) return '–'
   // What is left of a subtraction of equals is nothing to a person.
   if (Math.abs(value) < 1e-13) return '0'
+  const text = Number.isSafeInteger(value) ? String(value) : rounded(value, digits)
+  if (text === '-0') return '0'
+  return value < 0 ? text.replace('-', '−') : text
+}
+
+function rounded(value: number, digits: number): string {
   const decimals = Math.min(30, Math.max(0, digits - 1 - Math.floor(Math.log10(Math.abs(value)))))
-  const text = value.toFixed(decimals)
-  return (text.includes('.') ? text.replace(/0+$/, '').replace(/\.$/, '') : text)
-    .replace(/^-(0(\.0*)?)$/, '0')
-    .replace(/^-/, '−')
+  return decimals === 0 ? value.toFixed(0) : withoutTrailingZeros(value.toFixed(decimals))
+}
+
+const [ZERO, POINT] = [48, 46]
+/** "2.500" → "2.5", "3.000" → "3". By characters: sentences are written by the hundred thousand. */
+function withoutTrailingZeros(text: string): string {
+  let end = text.length
+  while (text.charCodeAt(end - 1) === ZERO) end--
+  return text.slice(0, text.charCodeAt(end - 1) === POINT ? end - 1 : end)
 }
 
 /** How many: whole numbers with their thousands set apart, 20000 → "20,000". */

@@ -32,8 +32,9 @@ const inMetric: Record<string, string> = {
  * no companion, such as seconds or percent, stays.
  */
 export function unitOn(units: SiteUnits, written: string): string {
+  if (units === 'as-written') return written
   const symbol = findUnit(written)?.symbol ?? written
-  const other = units === 'us' ? inUs[symbol] : units === 'metric' ? inMetric[symbol] : undefined
+  const other = units === 'us' ? inUs[symbol] : inMetric[symbol]
   return other ?? written
 }
 

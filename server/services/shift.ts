@@ -1,7 +1,6 @@
 import type { Knex } from 'knex'
 import { DateTime } from 'luxon'
 import { uuidv7 } from 'uuidv7'
-import { definitionOf } from '#core/checks/registry'
 import { standingAnswers } from '#core/judgement/once'
 import { standing, type OnceAnswered } from '#core/judgement/standing'
 import type { CompiledProcedure } from '#core/procedure/compile'
@@ -104,17 +103,17 @@ async function answersOf(db: Knex, project: Project, joints: readonly Joint[]): 
     const compiled = await compiledProcedure(db, project.id, joint.procedure!)
     for (const entry of standing((records.get(joint.id) ?? []).map(forCore))) {
       const step = compiled.steps[compiled.stepIndex.get(entry.step ?? '') ?? -1]
-      const check = step && definitionOf(step.step.check)
-      if (!step?.once || !check || !(entry.kind in check.answers)) continue
+      if (!step?.once || !step.definition.takes.has(entry.kind)) continue
+      const { describe } = step.definition
       const origin = (entry.payload.once as OnceAnswered | undefined)?.entry ?? entry.id
       const answer: Standing = found.get(origin) ?? {
         entry: origin,
         crew: joint.crew,
         procedure: { key: compiled.procedure.key, title: compiled.procedure.title },
-        step: step.step.key,
-        title: step.step.title,
-        question: check.describe.rule(step.step.check),
-        answer: check.describe.entry(entry.payload, step.step.check, entry.kind),
+        step: step.key,
+        title: step.title,
+        question: describe.rule(step.step.check),
+        answer: describe.entry(entry.payload, step.step.check, entry.kind),
         person: entry.person,
         answeredAt: entry.recordedAt,
         joints: [],
