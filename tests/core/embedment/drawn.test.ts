@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { longSection } from '../../../core/embedment/long-section'
-import { trenchOf } from '../../../core/embedment/trench'
+import { boxFootNow, trenchOf } from '../../../core/embedment/trench'
 import { slotsOf } from '../../../core/judgement/slots'
 import { exampleFacts } from '../../../core/procedure/facts'
 import { loadProcedure } from '../../../core/procedure/load'
@@ -75,4 +75,47 @@ describe('the trench cut across', () => {
     })
     expect(trenchOf(compiled, strutted, [...entries, yes('struts-out', 30)]).struts).toBe('out')
   })
+  it('the bed is as drawn until somebody has measured it', () => {
+    const drawn = { 'site.bed': 0.15 }
+    expect(trenchOf(compiled, drawn, []).bed).toBe(0.15)
+    expect(trenchOf(compiled, drawn, [read('bed-thickness', [0.2], 1)]).bed).toBe(0.2)
+  })
+  it.each([
+    ['a support that nobody knows', [entry('support', 'choice', { choice: 'rope' }, 1)], { support: null }],
+    ['readings that are none', [entry('trench-width', 'reading', { values: 'wide' }, 1)], { width: null }],
+    [
+      'a reading that is no number',
+      [entry('trench-width', 'reading', { values: [1.4, null] }, 1)],
+      { width: 1.4 },
+    ],
+    [
+      'the last word counts',
+      [yes('water', 1), entry('water', 'confirmation', { answer: 'no' }, 2)],
+      { dry: false },
+    ],
+    ['a dry bed', [yes('water', 1)], { dry: true }],
+  ])('%s', (_what, entries, known) => expect(trenchOf(compiled, {}, entries)).toMatchObject(known))
+  it.each([['2.4'], [NaN], [null]])('a depth of %s is not known', (depth) =>
+    expect(trenchOf(compiled, { 'site.depth': depth }, []).depth).toBeNull(),
+  )
+})
+
+describe('the foot of the box', () => {
+  type Lift = Parameters<typeof boxFootNow>[1]['lifts'][number]
+  const lift = (raised: boolean, left: number, right?: number) =>
+    ({
+      payload: { raised },
+      left: [0, left],
+      right: right === undefined ? null : [0, right],
+    }) as unknown as Lift
+  it.each<[string, number | null, Lift[], number]>([
+    ['hangs as it was set', 0.4, [], 0.4],
+    ['stands on the bottom where nobody has said', null, [], 0],
+    ['is over the lift before which it was raised', 0.1, [lift(true, 0.3, 0.35)], 0.5],
+    ['of one side alone', 0.1, [lift(true, 0.3)], 0.45],
+    ['stays where it was not raised', 0.1, [lift(true, 0.3), lift(false, 0.6)], 0.45],
+    ['never hangs lower than it was set', 0.9, [lift(true, 0.3)], 0.9],
+  ])('%s', (_what, boxFoot, lifts, foot) =>
+    expect(boxFootNow({ boxFoot }, { lifts }, 0.15)).toBeCloseTo(foot, 9),
+  )
 })

@@ -35,21 +35,30 @@ describe('may this machine run here now', () => {
     const at = (cover: number, allowed: number | null, wheelLoad: number | null = 31e3) =>
       machinesNow({ left: 0.6 + cover, right: 2 }, limits, [{ ...loader, wheelLoad }], allowed)[0]!
     // 3 · 31 kN / (2π · 0.6²) = 41.1 kPa
-    it.each([
-      ['enough cover', at(0.9, null), true, '900 mm of cover asked'],
-      ['too little, nothing known of the pipe', at(0.6, null), false, '300 mm of cover more'],
-      ['too little, nothing known of the wheel', at(0.6, 50e3, null), false, '300 mm of cover more'],
-      [
-        'the pipe bears the wheel',
-        at(0.6, 42e3),
-        true,
-        'to cross only: 41 kPa on the crown, the pipe bears 42 kPa',
-      ],
-      ['the pipe does not bear it', at(0.6, 40e3), false, '41 kPa on the crown, the pipe bears 40 kPa'],
-      ['no cover at all', at(0, 1e6), false, '900 mm of cover more'],
-    ])('%s', (_what, { may, why, name }, want, says) =>
-      expect([name, may, why]).toEqual(['Loader', want, says]),
+    const crossing = 'to cross only: 41 kPa on the crown, the pipe bears 42 kPa'
+    it.each<[string, Parameters<typeof at>, boolean, number, string]>([
+      ['enough cover', [0.9, null], true, 0, '900 mm of cover asked'],
+      ['too little, nothing known of the pipe', [0.6, null], false, 0.3, '300 mm of cover more'],
+      ['too little, nothing known of the wheel', [0.6, 50e3, null], false, 0.3, '300 mm of cover more'],
+      ['the pipe bears the wheel', [0.6, 42e3], true, 0, crossing],
+      ['just bears it', [0.6, (3 * 31e3) / (2 * Math.PI * 0.36)], true, 0, expect.any(String) as string],
+      ['does not bear it', [0.6, 40e3], false, 0.3, '41 kPa on the crown, the pipe bears 40 kPa'],
+      ['no cover at all', [0, 1e6], false, 0.9, '900 mm of cover more'],
+    ])('%s', (_what, given, want, lacks, says) =>
+      expect(at(...given)).toEqual({
+        ...{ name: 'Loader', plant: 'vehicle', may: want, why: says },
+        lacking: expect.closeTo(lacks, 9) as number,
+      }),
     )
+    it('a roller crosses by no wheel of its own', () => {
+      const [roller] = machinesNow(
+        { left: 0.85, right: 2 },
+        limits,
+        [{ name: 'Roller', kind: 'roller', mass: 900, wheelLoad: 1 }],
+        1e6,
+      )
+      expect(roller).toMatchObject({ plant: 'roller', may: false, why: '50 mm of cover more' })
+    })
   })
   it('more cover never takes leave away', () =>
     fc.assert(
@@ -92,7 +101,12 @@ describe('where density is tested', () => {
     const other = side === 'left' ? 'right' : 'left'
     expect(placesLeft([place!], [{ station: station + 2, side }])).toEqual([])
     expect(placesLeft([place!], [{ station: station + 2.1, side }])).toEqual([place])
+    expect(placesLeft([place!], [{ station: station - 2, side }])).toEqual([])
     expect(placesLeft([place!], [{ station, side: other }])).toEqual([place])
+    expect(placesLeft([place!], [{ station, side: 'both' }])).toEqual([])
+    const far = { station: station + 30, side }
+    expect(placesLeft([place!], [far, { station, side }])).toEqual([])
+    expect(placesLeft([place!], [])).toEqual([place])
   })
   it('is nowhere when none are due or that is not known', () => {
     expect(testPlaces(id, 0, 50, 0)).toEqual([])
@@ -101,6 +115,25 @@ describe('where density is tested', () => {
 })
 
 describe('what sets a reach apart', () => {
+  it.each<[string, object, object, string[]]>([
+    ['20 mm thicker is worth a look', { thickness: 0.26 }, { thickness: 0.24 }, ['thicker']],
+    ['19 mm are not', { thickness: 0.259 }, { thickness: 0.24 }, []],
+    ['half a pass fewer is', { passes: 3.5 }, { passes: 4 }, ['fewer-passes']],
+    ['0.4 are not', { passes: 3.6 }, { passes: 4 }, []],
+    ['1.5 % looser is', { compaction: 0.935 }, { compaction: 0.95 }, ['looser']],
+    ['1.4 % are not', { compaction: 0.936 }, { compaction: 0.95 }, []],
+    ['others that recorded nothing of it count for nothing', { passes: 3 }, {}, []],
+  ])('%s', (_what, own, others, found) =>
+    expect(likelyCauses(own, [others, {}], false).map((s) => s.key)).toEqual(found),
+  )
+  it.each([
+    [1, '1 lift here was compacted before the box was raised.'],
+    [2, '2 lifts here were compacted before the box was raised.'],
+  ])('a box raised late over %d lifts', (boxLate, sentence) =>
+    expect(likelyCauses({ boxLate }, [], false)).toEqual([{ key: 'box', sentence }]),
+  )
+  it('a box that was raised in time says nothing', () =>
+    expect(likelyCauses({ boxLate: 0 }, [{ boxLate: 3 }], false)).toEqual([]))
   const usual = { thickness: 0.24, passes: 4, compaction: 0.955 }
   it('is said with its numbers, in the order to look', () =>
     expect(likelyCauses({ thickness: 0.3, passes: 3, compaction: 0.92 }, [usual, usual], true)).toEqual([
@@ -133,6 +166,11 @@ describe('the curve of a laboratory', () => {
     expect(Math.abs(top.moisture - optimum)).toBeLessThan(0.0004)
     expect(line.every((p) => p.dryDensity <= maximum + 1e-6)).toBe(true)
   })
+  it('runs from the driest point to the wettest, in equal steps', () => {
+    const line = curveLine(points, 4).map((p) => p.moisture)
+    expect(line).toEqual([0.06, 0.075, 0.09, 0.105, 0.12].map((m) => expect.closeTo(m, 12) as number))
+    expect(curveLine(points)).toHaveLength(61)
+  })
   it('passes near its points', () => {
     const line = curveLine(points, 600)
     for (const p of points) {
@@ -149,6 +187,16 @@ describe('the curve of a laboratory', () => {
 })
 
 describe('the deflection that is foreseen', () => {
+  const known = { 'site.designCover': 1.9, 'pipe.stiffness': 190e3, 'site.soilModulus': 6.9e6 }
+  it.each<[string, number | string]>([
+    ['site.designCover', 0],
+    ['pipe.stiffness', -1],
+    ['site.soilModulus', NaN],
+    ['site.soilModulus', Infinity],
+    ['site.designCover', '1.9'],
+  ])('is not worked out where %s is %s', (key, value) =>
+    expect(foreseenDeflection({ ...known, [key]: value })).toBeNull(),
+  )
   it('follows from cover, pipe and soil', () => {
     // 1.5 · 0.1 · (1.9 m · 18 kN/m³) / (0.149 · 190 kPa + 0.061 · 6.9 MPa), worked by hand
     const facts = { 'site.designCover': 1.9, 'pipe.stiffness': 190e3, 'site.soilModulus': 6.9e6 }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { groutLog } from '../../../core/embedment/grout-log'
+import { groutLog, roomAround } from '../../../core/embedment/grout-log'
 import { slotsOf } from '../../../core/judgement/slots'
 import { GroutPump, pumpStories, type PumpStory } from '../../../devices/grout-pump'
 import { reachOf } from '../checks/reach'
@@ -36,6 +36,31 @@ describe('the log of the grout', () => {
   ])('%s: no share', (_what, known) =>
     expect(log([pumped(1, [0, 30, 1])], known)).toMatchObject({ room: null, full: null }),
   )
+  it('says from where on it warns, of what the pipe bears', () => {
+    const { limit, warn } = log([pumped(1, [0, 30, 0])])
+    expect([limit, warn / limit]).toEqual([60e3, expect.closeTo(0.9, 9)])
+  })
+  it('the nearest it came stands, whatever was read before and after', () =>
+    expect(log([pumped(1, [0, 30, 0], [60, 60, 0.1], [120, 40, 0.2])]).reached).toBeCloseTo(
+      (60 - 19.6133) / 60,
+      4,
+    ))
+  it('is nobody’s where the procedure asks for no grout', () => {
+    const { compiled: other } = reachOf({ lifts: { kind: 'lifts', od: 'pipe.od' } })
+    expect(groutLog(other, facts, slotsOf(other, facts, []), [])).toBeNull()
+  })
+  it.each([
+    ['casing.bore', 0],
+    ['pipe.od', -0.6],
+    ['site.length', '10'],
+    ['site.length', NaN],
+  ])('there is no room where %s is %s', (key, value) =>
+    expect(roomAround({ ...facts, [key]: value })).toBeNull(),
+  )
+  it('what is read of the log is its readings, and no remark at its step', () => {
+    const note = entry('grout', 'remark', { text: 'Hose changed.' }, 1.5)
+    expect(log([pumped(1, [0, 30, 0]), note]).readings).toHaveLength(1)
+  })
   it('nothing pumped is not nothing reached', () =>
     expect(log([])).toMatchObject({ full: null, reached: null, readings: [] }))
 })
