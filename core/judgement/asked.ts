@@ -1,7 +1,8 @@
 import { answering } from '../checks/registry'
 import type { Entry } from '../record/entry'
 import { releaseOf } from './decisions'
-import type { Asked, ReviewJudgement, WatchJudgement } from './types'
+import type { StepState } from '../checks/verdict'
+import type { Asked, Draft, ReviewJudgement, WatchJudgement } from './types'
 
 /** A condition that a release carries: what a later step must show besides its own check. */
 export interface Condition {
@@ -64,6 +65,39 @@ export function askedAt(
     )
   })
   return [...queries, ...conditions]
+}
+
+/**
+ * What queries and conditions make of a step that its check has judged: an open one holds what is accepted,
+ * a condition that is not met rejects.
+ *
+ * @returns null where the step stays as it is
+ */
+export function heldByAsked(
+  state: StepState,
+  asked: readonly Asked[],
+): {
+  state: StepState
+  sentence: string
+  draft: Pick<Draft, 'criterion' | 'reading' | 'entry'> | null
+} | null {
+  if (state === 'not-applicable') return null
+  const unmet = asked.find((a) => a.kind === 'condition' && a.answer?.good === false)
+  if (unmet && state !== 'rejected') {
+    const { text, entry } = unmet.answer!
+    return {
+      state: 'rejected',
+      sentence: `A condition of the release is not met: ${unmet.text} – ${text}`,
+      draft: { criterion: `Condition of the release: ${unmet.text}`, reading: text, entry },
+    }
+  }
+  const open = asked.find((a) => a.answer === null)
+  if (!open || state !== 'accepted') return null
+  const sentence =
+    open.kind === 'query'
+      ? `Queried: ${open.text} Acceptance waits for the answer.`
+      : `Condition of the release: ${open.text} Acceptance waits for it.`
+  return { state: 'held', sentence, draft: null }
 }
 
 /** @param entries standing entries of a step with a review point, in order */

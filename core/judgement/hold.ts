@@ -1,7 +1,10 @@
 import { answering } from '../checks/registry'
-import type { CompiledStep } from '../procedure/compile'
+import type { CompiledProcedure, CompiledStep } from '../procedure/compile'
+import { ofOtherEnd } from '../procedure/ends'
 import type { Entry } from '../record/entry'
-import { ofRelease } from './decisions'
+import { beforeTheTest } from './after-test'
+import { ofRelease, type NcrState } from './decisions'
+import type { Judging } from './judging'
 import { waived } from './release'
 
 export interface HoldOpening {
@@ -45,4 +48,72 @@ export function holdOpening(
     if (lacking.length === 0) return { since: release.recordedAt, lacking }
   }
   return { since: Infinity, lacking }
+}
+
+/**
+ * The first work recorded past a hold point that was not open then; what lies before a report of it was seen
+ * and decided about.
+ *
+ * @param released when the hold point was opened, ms; Infinity while it is not
+ */
+export function workPast(
+  compiled: Pick<CompiledProcedure, 'steps'>,
+  entries: readonly (readonly Entry[])[],
+  hold: CompiledStep,
+  released: number,
+  ncr: Pick<NcrState, 'raisedAt'> | null,
+): { title: string; entry: string } | null {
+  const since = ncr ? ncr.raisedAt : -Infinity
+  for (let i = hold.index + 1; i < compiled.steps.length; i++) {
+    const step = compiled.steps[i]!
+    if (ofOtherEnd(step, hold)) continue
+    for (const e of entries[i]!)
+      if (e.recordedAt < released && e.recordedAt > since && answering.has(e.kind))
+        return { title: step.title, entry: e.id }
+  }
+  return null
+}
+
+/** What a hold point's own check says against it, whoever has released it. */
+const SPEAKS_AGAINST: ReadonlySet<Judging['state']> = new Set(['rejected', 'too-close', 'differs', 'blocked'])
+
+/**
+ * What a hold point comes to by its release. A release lets the crew go on; that the point's own check does
+ * not conform, or cannot be worked out, it does not take away: that is decided with a reason, or waived.
+ *
+ * @param own the point as its own check says
+ * @param tested as in {@link beforeTheTest}
+ * @returns whether the release counts, with the state and sentence that follow
+ */
+export function heldAs(
+  own: Pick<Judging, 'state' | 'sentence' | 'release'>,
+  opening: HoldOpening,
+  tested: number | null | undefined,
+): { state: Judging['state']; sentence: Judging['sentence']; counts: boolean } {
+  const { state, reason, at } = own.release
+  const opened = state === 'released' || state === 'waived'
+  const as = (state: Judging['state'], sentence: Judging['sentence'], counts = true) => ({
+    ...{ state, sentence, counts },
+  })
+  if (opened && opening.since === Infinity) {
+    const before = opening.lacking.map((t) => `"${t}"`).join(', ')
+    return as('held', `The release does not count: it was given before ${before}.`, false)
+  }
+  if (state === 'released' && tested !== undefined && (tested === null || at! < tested))
+    return as(
+      'held',
+      'The release does not count: it was given before the pressure test of this section was accepted.',
+      false,
+    )
+  if (tested === null && state !== 'waived') return { ...beforeTheTest(null, null)!, counts: true }
+  if (state === 'waived') return as('accepted', `Waived: ${reason}`)
+  if (state === 'released') {
+    if (!SPEAKS_AGAINST.has(own.state)) return as('accepted', 'Released.')
+    const { sentence } = own
+    return as(own.state, () => `Released, but: ${typeof sentence === 'string' ? sentence : sentence()}`)
+  }
+  if (state === 'refused') return as('rejected', `Refused: ${reason}`)
+  if (state === 'requested') return as('held', 'Release requested.')
+  if (own.state === 'accepted') return as('held', 'Waits for release.')
+  return as(own.state, own.sentence)
 }

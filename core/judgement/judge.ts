@@ -1,7 +1,6 @@
 import { beforeTheTest } from './after-test'
-import { askedAt, conditionsOf, reviewOf, watchOf } from './asked'
+import { askedAt, conditionsOf, heldByAsked, reviewOf, watchOf } from './asked'
 import type { CheckContext, ClockStart, Made } from '../checks/define'
-import { answering } from '../checks/registry'
 import { stray, type Verdict } from '../checks/verdict'
 import type { FactValue, Formula } from '../formula/formula'
 import { applies, type CompiledProcedure, type CompiledStep } from '../procedure/compile'
@@ -10,36 +9,20 @@ import type { InterventionPoint } from '../procedure/types'
 import { wordedIn } from '../quantity/site-units'
 import type { Entry } from '../record/entry'
 import { clockStart, NO_START } from './clock-start'
-import { conceded, lookThrough, NO_RELEASE, releaseOf, type AtStep, type NcrState } from './decisions'
+import { conceded, lookThrough, releaseOf, type AtStep, type NcrState } from './decisions'
 import { draftOf } from './draft'
-import { holdOpening, type HoldOpening } from './hold'
+import { heldAs, holdOpening, workPast, type HoldOpening } from './hold'
+import { asAsked, say, settle, type Judging } from './judging'
 import { lotWaiver } from './lot-waiver'
 import { lacking, whatIsMissing } from './missing'
 import { outOfOrder } from './order'
 import { asOf, fillSlots } from './slots'
 import { byStep, standing, struckByCrew } from './standing'
-import type { Asked, Draft, Judgement, JudgeOptions, StepJudgement } from './types'
+import type { Draft, Judgement, JudgeOptions, StepJudgement } from './types'
 import { CLOSED, sumUp } from './whole'
 import { windowVerdict } from './window'
 import { asWithdrawn, withdrawalOf } from './withdrawal'
 import { witnessOf } from './witness'
-
-const NOTHING_ASKED: readonly Asked[] = []
-const NONE_BESIDE: readonly InterventionPoint[] = []
-const NO_LIMITS: StepJudgement['limits'] = []
-const NO_FINDINGS: Judging['findings'] = []
-const NO_FAULTS: Judging['faults'] = []
-const NOTHING_BETWEEN: Judging['between'] = []
-
-/** A step being judged: its sentence is written only when somebody reads it. */
-export type Judging = Omit<StepJudgement, 'sentence'> & { sentence: string | (() => string) }
-
-const say = (sentence: string | (() => string)) => (typeof sentence === 'string' ? sentence : sentence())
-const settle = (out: Judging, state: Judging['state'], sentence: Judging['sentence']): Judging => {
-  out.state = state
-  out.sentence = sentence
-  return out
-}
 
 class Judge {
   private readonly slots: FactValue[]
@@ -112,49 +95,20 @@ class Judge {
     return this.compiled.steps[index]!.title
   }
 
-  private number(formula: Formula | null): number | null {
+  /** What a formula comes to; null when it cannot be worked out. */
+  private readonly worth = (formula: Formula | null): number | null => {
     const v = formula ? formula.evaluate(this.slots) : null
     return typeof v === 'number' && Number.isFinite(v) ? v : null
   }
 
   private blank(step: CompiledStep): Judging {
-    const brief = this.options.brief === true
-    const { beside } = this.options
-    return {
-      key: step.key,
-      end: step.end,
-      state: 'not-started',
-      sentence: '',
-      value: brief && !step.definition.workOut ? null : this.number(step.value),
-      readings: brief ? null : this.number(step.readings),
-      limits: brief
-        ? NO_LIMITS
-        : step.limits.map((l) => ({
-            title: l.limit.title ?? step.title,
-            of: l.limit.of,
-            dimension: l.dimension,
-            unit: l.unit,
-            min: this.number(l.min),
-            max: this.number(l.max),
-          })),
-      findings: NO_FINDINGS,
-      faults: NO_FAULTS,
+    const { brief, beside } = this.options
+    return asAsked(step, {
+      brief: brief === true,
       point: this.points[step.index]!,
-      beside: beside === undefined ? NONE_BESIDE : (beside[step.plainKey] ?? NONE_BESIDE),
-      release: NO_RELEASE,
-      witness: null,
-      review: null,
-      watch: null,
-      asked: NOTHING_ASKED,
-      startedAt: null,
-      until: null,
-      latest: null,
-      entry: null,
-      computed: null,
-      ncr: null,
-      between: NOTHING_BETWEEN,
-      waivable: false,
-    }
+      beside: beside === undefined ? undefined : beside[step.plainKey],
+      worth: this.worth,
+    })
   }
 
   step(index: number): Judging {
@@ -186,7 +140,7 @@ class Judge {
         'rejected',
         `${ncr.number} is open.${out.state === 'accepted' ? ' The new reading conforms; the rework waits to be verified.' : ''}`,
       )
-    if (this.passedHold(step, ncr, out)) return out
+    if (out.point === 'H' && this.passedHold(step, ncr, out)) return out
     if (out.state === 'accepted' && step.after.length > 0 && found.last)
       this.applyTimes(step, found.last, out)
     if (step.window) this.applyWindow(step, found.last, out)
@@ -257,7 +211,7 @@ class Judge {
     return clockStart(step, {
       from: this.step(step.from),
       entries: this.byStep[step.from]!,
-      worth: (formula) => this.number(formula),
+      worth: this.worth,
       missing: this.context.missing,
     })
   }
@@ -325,32 +279,20 @@ class Judge {
 
   /** Work recorded past a hold point that nobody had released is a nonconformance of that hold point. */
   private passedHold(step: CompiledStep, ncr: NcrState | null, out: Judging): boolean {
-    if (out.point !== 'H') return false
     const released = this.holds.find((h) => h.index === step.index)!.since
-    const since = ncr ? ncr.raisedAt : -Infinity
-    for (let i = step.index + 1; i < this.compiled.steps.length; i++) {
-      const next = this.compiled.steps[i]!
-      if (ofOtherEnd(next, step)) continue
-      let entry: Entry | null = null
-      for (const e of this.byStep[i]!) {
-        if (e.recordedAt >= released || e.recordedAt <= since || !answering.has(e.kind)) continue
-        entry = e
-        break
-      }
-      if (!entry) continue
-      this.drafts.push({
-        step: step.key,
-        kind: 'past-hold',
-        criterion: `Released before any later step.`,
-        reading: `"${next.title}" was recorded without release.`,
-        entry: entry.id,
-      })
-      out.entry = entry.id
-      out.computed = null
-      settle(out, 'rejected', `"${next.title}" was done past this hold point, which was not released.`)
-      return true
-    }
-    return false
+    const past = workPast(this.compiled, this.byStep, step, released, ncr)
+    if (!past) return false
+    this.drafts.push({
+      step: step.key,
+      kind: 'past-hold',
+      criterion: `Released before any later step.`,
+      reading: `"${past.title}" was recorded without release.`,
+      entry: past.entry,
+    })
+    out.entry = past.entry
+    out.computed = null
+    settle(out, 'rejected', `"${past.title}" was done past this hold point, which was not released.`)
+    return true
   }
 
   /** A lot past its date may be used when somebody who may says so by name. */
@@ -379,29 +321,11 @@ class Judge {
   }
 
   private applyHold(step: CompiledStep, out: Judging) {
-    const { state, reason, at } = out.release
+    const hold = this.holds.find((h) => h.index === step.index)!
     const waits = step.afterTest ? this.options.tested : undefined
-    const hold = this.holds.find((h) => h.index === this.compiled.stepIndex.get(out.key))
-    if ((state === 'released' || state === 'waived') && hold?.since === Infinity) {
-      out.release = { ...out.release, state: 'none' }
-      settle(
-        out,
-        'held',
-        `The release does not count: it was given before ${hold.lacking.map((t) => `"${t}"`).join(', ')}.`,
-      )
-    } else if (state === 'released' && waits !== undefined && (waits === null || at! < waits)) {
-      out.release = { ...out.release, state: 'none' }
-      settle(
-        out,
-        'held',
-        'The release does not count: it was given before the pressure test of this section was accepted.',
-      )
-    } else if (waits === null && state !== 'waived') this.applyTest(null, out, true)
-    else if (state === 'released' || state === 'waived')
-      settle(out, 'accepted', state === 'waived' ? `Waived: ${reason}` : 'Released.')
-    else if (state === 'refused') settle(out, 'rejected', `Refused: ${reason}`)
-    else if (state === 'requested') settle(out, 'held', 'Release requested.')
-    else if (out.state === 'accepted') settle(out, 'held', 'Waits for release.')
+    const { state, sentence, counts } = heldAs(out, hold, waits)
+    if (!counts) out.release = { ...out.release, state: 'none' }
+    settle(out, state, sentence)
   }
 
   /** Steps that wait for others show it, as long as nothing is recorded at them. */
@@ -425,25 +349,13 @@ class Judge {
    * Open queries and conditions hold what is accepted by its check. They come last: that somebody asks does
    * not undo what followed.
    */
-  private applyAsked(out: Judging, releases: readonly (readonly Entry[])[]) {
-    const entries = this.byStep[this.compiled.stepIndex.get(out.key)!]!
-    out.asked = askedAt(out.key, entries, releases)
-    if (out.asked.length === 0 || out.state === 'not-applicable' || out.ncr) return
-    const unmet = out.asked.find((a) => a.kind === 'condition' && a.answer?.good === false)
-    const open = out.asked.find((a) => a.answer === null)
-    if (unmet && out.state !== 'rejected') {
-      const { text, entry } = unmet.answer!
-      settle(out, 'rejected', `A condition of the release is not met: ${unmet.text} – ${text}`)
-      const found = { criterion: `Condition of the release: ${unmet.text}`, reading: text, entry }
-      this.drafts.push({ step: out.key, kind: 'rejected', ...found })
-    } else if (open && out.state === 'accepted')
-      settle(
-        out,
-        'held',
-        open.kind === 'query'
-          ? `Queried: ${open.text} Acceptance waits for the answer.`
-          : `Condition of the release: ${open.text} Acceptance waits for it.`,
-      )
+  private applyAsked(step: CompiledStep, out: Judging, releases: readonly (readonly Entry[])[]) {
+    out.asked = askedAt(out.key, this.byStep[step.index]!, releases)
+    if (out.asked.length === 0 || out.ncr) return
+    const held = heldByAsked(out.state, out.asked)
+    if (!held) return
+    settle(out, held.state, held.sentence)
+    if (held.draft) this.drafts.push({ step: out.key, kind: 'rejected', ...held.draft })
   }
 
   finish(): Judgement {
@@ -451,7 +363,7 @@ class Judge {
     for (let i = 0; i < this.compiled.steps.length; i++) steps.push(this.step(i))
     if (this.asks) {
       const releases = this.holds.map((h) => this.byStep[h.index]!)
-      for (const s of steps) this.applyAsked(s, releases)
+      steps.forEach((s, i) => this.applyAsked(this.compiled.steps[i]!, s, releases))
     }
     if (this.options.brief) for (const s of steps) s.sentence = ''
     else for (const s of steps) s.sentence = say(s.sentence)
