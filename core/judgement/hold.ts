@@ -4,8 +4,8 @@ import { ofOtherEnd } from '../procedure/ends'
 import type { Entry } from '../record/entry'
 import { beforeTheTest } from './after-test'
 import { ofRelease, type NcrState } from './decisions'
-import type { Judging } from './judging'
-import { waived } from './release'
+import { say, type Judging } from './judging'
+import { speaksAgainst, waived } from './release'
 
 export interface HoldOpening {
   /** when the hold point was opened by a release or waiver that counts, ms; Infinity while it is not */
@@ -74,12 +74,10 @@ export function workPast(
   return null
 }
 
-/** What a hold point's own check says against it, whoever has released it. */
-const SPEAKS_AGAINST: ReadonlySet<Judging['state']> = new Set(['rejected', 'too-close', 'differs', 'blocked'])
-
 /**
- * What a hold point comes to by its release. A release lets the crew go on; that the point's own check does
- * not conform, or cannot be worked out, it does not take away: that is decided with a reason, or waived.
+ * What a hold point comes to by its release. A release lets the crew go on; what the point's own check says
+ * it does not take away: that a figure does not conform, or is not there yet, is decided with a reason, or
+ * waived.
  *
  * @param own the point as its own check says
  * @param tested as in {@link beforeTheTest}
@@ -91,6 +89,7 @@ export function heldAs(
   tested: number | null | undefined,
 ): { state: Judging['state']; sentence: Judging['sentence']; counts: boolean } {
   const { state, reason, at } = own.release
+  const { sentence } = own
   const opened = state === 'released' || state === 'waived'
   const as = (state: Judging['state'], sentence: Judging['sentence'], counts = true) => ({
     ...{ state, sentence, counts },
@@ -107,13 +106,15 @@ export function heldAs(
     )
   if (tested === null && state !== 'waived') return { ...beforeTheTest(null, null)!, counts: true }
   if (state === 'waived') return as('accepted', `Waived: ${reason}`)
-  if (state === 'released') {
-    if (!SPEAKS_AGAINST.has(own.state)) return as('accepted', 'Released.')
-    const { sentence } = own
-    return as(own.state, () => `Released, but: ${typeof sentence === 'string' ? sentence : sentence()}`)
-  }
+  if (state === 'released')
+    return own.state === 'accepted' || own.state === 'held'
+      ? as('accepted', 'Released.')
+      : as(own.state, () => `Released. ${say(sentence)}`)
   if (state === 'refused') return as('rejected', `Refused: ${reason}`)
-  if (state === 'requested') return as('held', 'Release requested.')
+  if (state === 'requested')
+    return speaksAgainst(own)
+      ? as(own.state, () => `${say(sentence)} Release is requested.`)
+      : as('held', 'Release requested.')
   if (own.state === 'accepted') return as('held', 'Waits for release.')
-  return as(own.state, own.sentence)
+  return as(own.state, sentence)
 }

@@ -326,6 +326,9 @@ class Judge {
     const { state, sentence, counts } = heldAs(out, hold, waits)
     if (!counts) out.release = { ...out.release, state: 'none' }
     settle(out, state, sentence)
+    // What was waived with a reason is no nonconformance.
+    const drafted = this.drafts.at(-1)
+    if (state === 'accepted' && drafted?.step === out.key) this.drafts.pop()
   }
 
   /** Steps that wait for others show it, as long as nothing is recorded at them. */

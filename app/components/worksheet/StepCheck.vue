@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { definitionOf } from '#core/checks/registry'
+import { definitionOf, isAnswered } from '#core/checks/registry'
 import { slotsOf } from '#core/judgement/slots'
-import { openBefore } from '#core/judgement/release'
+import { openBefore, speaksAgainst } from '#core/judgement/release'
 import { standing } from '#core/judgement/standing'
 import type { Judgement, StepJudgement } from '#core/judgement/types'
 import type { CompiledProcedure } from '#core/procedure/compile'
@@ -68,16 +68,20 @@ watch(
   () => props.judged.entry,
   () => (anew.value = false),
 )
-const offered = computed(() => props.mayRecord && !isHold.value && (!closed.value || anew.value))
 const isHold = computed(() => props.judged.point === 'H')
+/** a hold point that asks whether all is ready is answered by asking for its release */
+const readyByAsking = computed(() => isHold.value && definitionOf(check.value).takes.has('confirmation'))
+const mayAnswerHere = computed(() => props.mayRecord && !readyByAsking.value)
+const offered = computed(() => mayAnswerHere.value && (!closed.value || anew.value))
+/** what has to be measured or chosen at a hold point comes before anybody is asked to release it */
+const lacksAnswer = computed(
+  () => isHold.value && !readyByAsking.value && isAnswered(check.value) && props.judged.entry === null,
+)
 /** what is not done before a hold point */
 const open = computed(() =>
-  isHold.value
-    ? openBefore(props.compiled, props.judgement, standing(props.entries), props.judged.key).filter(
-        (k) => k !== props.judged.key,
-      )
-    : [],
+  isHold.value ? openBefore(props.compiled, props.judgement, standing(props.entries), props.judged.key) : [],
 )
+const openEarlier = computed(() => open.value.filter((k) => k !== props.judged.key))
 const titleOf = (key: string) => props.compiled.steps[props.compiled.stepIndex.get(key)!]!.step.title
 const usedLot = computed(() =>
   String(
@@ -91,19 +95,23 @@ const onThisDevice = computed(() =>
 )
 const request = () =>
   emit('answer', [
-    { kind: 'confirmation', payload: { answer: 'yes' } },
+    ...(readyByAsking.value ? [{ kind: 'confirmation' as const, payload: { answer: 'yes' } }] : []),
     { kind: 'request', payload: {} },
   ])
 /** A rejected lot may be used past its date by a waiver that names it. */
 const lotMayBeWaived = computed(
   () => props.judged.waivable && props.judged.state === 'rejected' && !props.judged.ncr,
 )
+const wasPassed = computed(() =>
+  props.judgement.drafts.some((d) => d.step === props.judged.key && d.kind === 'past-hold'),
+)
 const inspectorDecides = computed(
   () =>
     props.mayRelease &&
     ['differs', 'too-close', 'rejected', 'held'].includes(props.judged.state) &&
     !props.judged.ncr &&
-    !isHold.value,
+    // Of a hold point its own answer is decided, not that it waits or was passed.
+    (!isHold.value || (speaksAgainst(props.judged) && !wasPassed.value)),
 )
 defineExpose({
   clear: () => form.value?.clear?.(),
@@ -158,6 +166,37 @@ defineExpose({
       @decide="(d) => $emit('release', d)"
     />
 
+    <WitnessPoint
+      v-if="judged.witness"
+      :witness="judged.witness"
+      :people="sheet.people"
+      :now="now"
+      :may-record="mayRecord"
+      :may-answer="mayAnswer"
+      @say="(kind, payload) => $emit('witness', kind, payload)"
+    />
+    <slot v-if="offered" name="ends" />
+    <component
+      :is="checkForm"
+      v-if="checkForm && offered"
+      ref="form"
+      :step="compiledStep"
+      :judged="judged"
+      :slots="slots"
+      :sheet="sheet"
+      :entries="entries"
+      :now="now"
+      :busy="busy"
+      :draft="draft"
+      @answer="(a: Answer[]) => $emit('answer', a)"
+      @ready="(a: Answer | null) => $emit('ready', a)"
+      @live="(v: number[] | null) => $emit('live', v)"
+      @submit="$emit('submit')"
+      @draft="(t: string[]) => $emit('draft', t)"
+    />
+    <ElButton v-else-if="closed && mayAnswerHere" size="large" class="anew" @click="anew = true"
+      >Answer again</ElButton
+    >
     <div v-if="isHold" class="hold">
       <template v-if="!released">
         <ElButton
@@ -165,12 +204,13 @@ defineExpose({
           type="primary"
           size="large"
           class="big"
+          :disabled="lacksAnswer"
           :loading="busy"
           @click="request"
           >Everything is ready: request release</ElButton
         >
-        <p v-if="open.length > 0" class="muted small">
-          Still open before it: {{ open.map(titleOf).join('; ') }}.<template v-if="mayRelease">
+        <p v-if="openEarlier.length > 0" class="muted small">
+          Still open before it: {{ openEarlier.map(titleOf).join('; ') }}.<template v-if="mayRelease">
             A waiver names them.</template
           >
         </p>
@@ -206,37 +246,6 @@ defineExpose({
       </p>
     </div>
 
-    <WitnessPoint
-      v-if="judged.witness"
-      :witness="judged.witness"
-      :people="sheet.people"
-      :now="now"
-      :may-record="mayRecord"
-      :may-answer="mayAnswer"
-      @say="(kind, payload) => $emit('witness', kind, payload)"
-    />
-    <slot v-if="offered" name="ends" />
-    <component
-      :is="checkForm"
-      v-if="checkForm && offered"
-      ref="form"
-      :step="compiledStep"
-      :judged="judged"
-      :slots="slots"
-      :sheet="sheet"
-      :entries="entries"
-      :now="now"
-      :busy="busy"
-      :draft="draft"
-      @answer="(a: Answer[]) => $emit('answer', a)"
-      @ready="(a: Answer | null) => $emit('ready', a)"
-      @live="(v: number[] | null) => $emit('live', v)"
-      @submit="$emit('submit')"
-      @draft="(t: string[]) => $emit('draft', t)"
-    />
-    <ElButton v-else-if="closed && mayRecord && !isHold" size="large" class="anew" @click="anew = true"
-      >Answer again</ElButton
-    >
     <div v-if="(!mayRecord || check.kind === 'calculated') && bars.length > 0">
       <ToleranceBar v-for="b in bars" :key="b.of + b.title" v-bind="b" />
     </div>

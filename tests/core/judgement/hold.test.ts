@@ -103,3 +103,62 @@ describe('what is open before a hold point', () => {
     expect(open([read('gouge', [0.005], 1), ...list])).toContain('gouge')
   })
 })
+
+describe('a hold point at a step that is measured', () => {
+  const options = { plan: { gouge: 'H' as const, before: null } }
+  const gouge = (mm: number, ...more: Entry[]) =>
+    judged([read('gouge', [mm / 1000], 1), ...more], 90, options).steps.find((s) => s.key === 'gouge')!
+  const request = entry('gouge', 'request', {}, 2)
+  const by = (kind: 'release' | 'refusal' | 'waiver' | 'decision', payload: object, minute = 3) =>
+    entry('gouge', kind, { ...payload }, minute, { person: 'ines', role: 'inspector' })
+  const drafts = (...more: Entry[]) =>
+    judged([read('gouge', [0.002], 1), ...more], 90, options).drafts.map((d) => d.step)
+
+  it('conforms, and waits for its release', () => {
+    expect(gouge(0.5)).toMatchObject({ state: 'held', sentence: 'Waits for release.' })
+    expect(gouge(0.5, request)).toMatchObject({ state: 'held', sentence: 'Release requested.' })
+    expect(gouge(0.5, request, by('release', {}))).toMatchObject({ state: 'accepted', sentence: 'Released.' })
+  })
+  it.each([
+    ['too deep', 2, 'rejected'],
+    ['too near the limit', 0.95, 'too-close'],
+  ])('%s: neither asking nor a release makes it conform', (_what, mm, state) => {
+    const measured = gouge(mm)
+    expect(measured.state).toBe(state)
+    expect(gouge(mm, request)).toMatchObject({
+      ...{ state, sentence: `${measured.sentence} Release is requested.` },
+    })
+    expect(gouge(mm, request, by('release', {}))).toMatchObject({
+      ...{ state, sentence: `Released. ${measured.sentence}` },
+    })
+  })
+  it('what an inspector accepted with a reason is released as what conforms', () => {
+    const accepted = by('decision', { verdict: 'accept', reason: 'Ground out.' }, 2.5)
+    expect(gouge(2, request, accepted)).toMatchObject({ state: 'held', computed: 'rejected' })
+    expect(gouge(2, request, accepted, by('release', {}))).toMatchObject({ state: 'accepted' })
+  })
+  it('a waiver with its reason lets it through, and drafts no report', () => {
+    const waived = by('waiver', { reason: 'By letter.', waives: ['gouge'] })
+    expect(gouge(2, request, waived)).toMatchObject({ state: 'accepted', sentence: 'Waived: By letter.' })
+    expect([drafts(), drafts(request, by('release', {})), drafts(waived)]).toEqual([['gouge'], ['gouge'], []])
+  })
+  it('is among what is open before its own release as long as it does not conform', () => {
+    const open = (mm: number) => {
+      const list = [read('gouge', [mm / 1000], 1), request]
+      return openBefore(small, judged(list, 90, options), list, 'gouge')
+    }
+    expect([open(0.5), open(0.95), open(2)]).toEqual([[], ['gouge'], ['gouge']])
+  })
+  it('a release leaves work that is not finished where it is', () => {
+    const counted = judged(
+      [
+        entry('bolts', 'count', {}, 1),
+        entry('bolts', 'request', {}, 2),
+        ...[entry('bolts', 'release', {}, 3, { person: 'ines', role: 'inspector' })],
+      ],
+      90,
+      { plan: { bolts: 'H', before: null } },
+    ).steps.find((s) => s.key === 'bolts')!
+    expect(counted.state).not.toBe('accepted')
+  })
+})
