@@ -7,6 +7,7 @@ import { base, signedIn, type Client } from './client'
 import { asOwner } from './connect'
 import { freshJoint } from './fresh-joint'
 import { dot } from './picture'
+import { openAsShown, plannedJoint } from './planned-joint'
 import { REJECTED, reject } from './rejected'
 
 /** Separation of duties, and what is refused at a joint of one's own, over HTTP. */
@@ -126,6 +127,35 @@ describe('a hold point', () => {
     ])
     expect(await send(tam, where, entry('before-fusion', 'request', {}))).toEqual([200])
     expect(await sign(ines, where, { step: 'before-fusion', kind: 'release' })).toEqual([200])
+  })
+  it('that is measured is not released while its reading does not conform', async () => {
+    const where = await plannedJoint(db, 'pe-electrofusion-socket', 'Crew North')
+    const { alignment } = await db('joints').where({ id: where }).first('alignment')
+    const asked = await petra.post(`${base}/points`, {
+      ...{ procedure: 'pe-electrofusion-socket', step: 'gouge', party: 'contractor', point: 'H', rate: null },
+      ...{ line: alignment, crew: null, from: new Date().toISOString().slice(0, 10), until: null },
+      reason: 'Gouges are looked at here.',
+    })
+    expect(asked.problem).toBeNull()
+    const { id } = asked.body as { id: string }
+    expect((await juno.post(`${base}/points/${id}`, { accepted: true })).problem).toBeNull()
+    await openAsShown(tam, where)
+    const ask = async (millimetres: number, more: object = {}) => {
+      const reading = { values: [millimetres / 1000], typed: [`${millimetres} mm`], ...more }
+      expect(
+        await send(tam, where, entry('gouge', 'reading', reading), entry('gouge', 'request', {})),
+      ).toEqual([200])
+      const { body } = await ines.post(`${base}/joints/${where}/release`, {
+        ...{ id: uuidv7(), secret, step: 'gouge', kind: 'release' },
+      })
+      return (body as { data: { details: { open: string[] } } }).data.details.open
+    }
+    expect(await ask(9)).toContain('gouge')
+    expect(await stateOf(where, 'gouge')).toBe('rejected')
+    const again = { step: 'gouge', kind: 'decision', verdict: 'again', reason: 'Cut back, measure anew.' }
+    expect(await sign(ines, where, again)).toEqual([200])
+    expect(await ask(0.1)).not.toContain('gouge')
+    expect(await stateOf(where, 'gouge')).toBe('held')
   })
   it('once released covers what was recorded before it: a crew changes none of it, an inspector does', async () => {
     const { id } = await db('entries')
