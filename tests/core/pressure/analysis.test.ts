@@ -31,7 +31,30 @@ describe('creep or leak', () => {
   })
   it('says when the pressure rises beside it', () =>
     expect(creepOrLeak(hold({ creep: 4000, leak: -30_000 }))!.sentence).toMatch(/rises beside/))
-  it('cannot tell from a few readings', () => expect(creepOrLeak(hold({}).slice(0, 8))).toBeNull())
+  it('cannot tell from fewer than twelve readings, nor from one moment', () => {
+    const exact = hold({ creep: 5000, noise: 0 })
+    expect(creepOrLeak(exact.slice(0, 11))).toBeNull()
+    expect(creepOrLeak(exact.slice(0, 12))).not.toBeNull()
+    expect(creepOrLeak(exact.slice(0, 20).map((p) => ({ ...p, t: 7 })))).toBeNull()
+  })
+  it('of readings without noise finds creep, leak and time constant as they are', () => {
+    const found = creepOrLeak(hold({ creep: 5000, leak: 20_000, noise: 0, tau: 100 }))!
+    expect(found.leak).toBeCloseTo(20_000, -2)
+    expect(found.creep).toBeCloseTo(5000 * Math.log1p(36), -2)
+    expect(found.tau / 100).toBeCloseTo(1, 1)
+    expect(found.noise).toBeLessThan(20)
+    expect(found.slope * 3600).toBeCloseTo(-found.leak, 6)
+  })
+  it('when it was measured does not matter', () => {
+    const points = hold({ creep: 5000, leak: 10_000 })
+    const later = points.map((p) => ({ ...p, t: p.t + 86_400 }))
+    expect(creepOrLeak(later)!.leak).toBeCloseTo(creepOrLeak(points)!.leak, 3)
+    expect(creepOrLeak(later)!.tau).toBeCloseTo(creepOrLeak(points)!.tau, 3)
+  })
+  it('more noise makes it less sure', () => {
+    const half = (noise: number) => creepOrLeak(hold({ creep: 5000, noise }))!.half
+    expect(half(900)).toBeGreaterThan(2 * half(300))
+  })
   it('a larger leak is never found smaller', () =>
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 50 }), fc.integer({ min: 5, max: 40 }), (seed, more) => {
@@ -88,6 +111,87 @@ describe('what a log tells beyond its verdict', () => {
     expect(air!.litres).toBeLessThan(600)
     const volume = (Math.PI / 4) * 0.2578 ** 2 * 600
     expect(air!.share).toBeCloseTo(air!.litres / 1000 / volume, 9)
+  })
+  it('no air where no more water went in than pipe and water take up', () =>
+    expect(analysed({ air: -0.05 }).air).toBeNull())
+  it.each<[string, (s: Sample) => boolean]>([
+    ['it begins in the hold', (s) => s.t >= 1200],
+    ['it never came near the pressure', (s) => s.t < 900],
+    ['it begins when most of the pressure was there', (s) => s.t >= 800],
+  ])('no air is worked out where %s', (_what, kept) => {
+    const found = analyseLog(
+      log({ air: 0.5 }).filter(kept),
+      { section, resolution: 0, testPressure: 12.5e5 },
+      { from: 1200, to: 4800 },
+      true,
+    )
+    expect(found.air).toBeNull()
+    expect(found.lacks).toContain('The pressurising part is not in the log.')
+  })
+  it('creep is looked for only where the pipe creeps', () => {
+    const look = (creeps: boolean) =>
+      analyseLog(log({}), { section, resolution: 0, testPressure: 12.5e5 }, { from: 1200, to: 4800 }, creeps)
+        .creep
+    expect([look(false), look(true) === null]).toEqual([null, false])
+  })
+  it('a hold of three readings has no trend, and says so', () => {
+    const found = analyseLog(
+      log({}),
+      { section, resolution: 0, testPressure: 12.5e5 },
+      { from: 1200, to: 1220 },
+      true,
+    )
+    expect([found.slope, found.leak]).toEqual([null, null])
+    expect(found.lacks).toContain('The hold has fewer than four readings: it has no trend.')
+  })
+  it('a row that comes twice is left out, and said', () => {
+    const rows = log({})
+    const twice = [...rows.slice(0, 200), rows[199]!, ...rows.slice(200)]
+    const found = analyseLog(
+      twice,
+      { section, resolution: 0, testPressure: 12.5e5 },
+      { from: 1200, to: 4800 },
+      true,
+    )
+    expect(found.left).toEqual([{ t: rows[199]!.t, v: rows[199]!.pressure }])
+  })
+  describe('what the temperature did', () => {
+    const described = { ...section, poisson: 0.42, pipeExpansion: 1.8e-4, restrained: true }
+    const warming = (
+      pipe: (t: number) => number | null,
+      of: Record<string, unknown> = described,
+      more: object = {},
+    ) =>
+      analyseLog(
+        log({}).map((s) => ({ ...s, pipe: pipe(s.t) })),
+        { section: of, resolution: 0, testPressure: 12.5e5, ...more },
+        { from: 1200, to: 4800 },
+        true,
+      )
+    const lacks = 'Not corrected for temperature: no sensor, or the pipe is not described.'
+    it('is taken out of the trend', () => {
+      const found = warming((t) => 11 + t / 3600)
+      expect(found.temperature!.moved).toBeCloseTo(1, 6)
+      expect(found.lacks).not.toContain(lacks)
+      // Nothing fell: what is left is what the warmth would have raised.
+      expect(found.slope!.slope * 3600).toBeCloseTo(-found.temperature!.k, -2)
+      expect(found.temperature!.corrected.length).toBeLessThanOrEqual(400)
+    })
+    it('follows the sensor by the lag of the pipe', () => {
+      const jump = (t: number) => (t < 3000 ? 11 : 12)
+      expect(warming(jump).temperature!.moved).toBeCloseTo(1, 6)
+      expect(warming(jump, described, { lag: 1800 }).temperature!.moved).toBeCloseTo(1 - Math.exp(-1), 2)
+    })
+    it.each<[string, (t: number) => number | null, Record<string, unknown>]>([
+      ['nobody measured it', () => null, described],
+      ['nobody says how the pipe stretches', () => 11, { ...described, poisson: undefined }],
+      ['nobody says whether it is held', () => 11, { ...described, restrained: undefined }],
+      ['the water is outside the tables', () => 60, described],
+    ])('is not taken out where %s', (_what, pipe, of) => {
+      const found = warming(pipe, of)
+      expect(found.temperature).toBeNull()
+      expect(found.lacks).toContain(lacks)
+    })
   })
   it('says what it cannot work out, and why', () => {
     expect(analysed({ meter: false })).toMatchObject({
