@@ -10,6 +10,16 @@ export interface PartTest extends Stretch {
 
 const NEAR = 0.01
 
+/** Structures at which a line can be shut, so that a part of it is tested by itself. */
+const SHUTS: ReadonlySet<string> = new Set(['valve', 'closure', 'manhole'])
+export const canBeShut = (structure: string): boolean => SHUTS.has(structure)
+
+/** What a test of a part says of its stretch; null while it says nothing yet. */
+export function tightBy(state: string, verdict: string | null): boolean | null {
+  if (state === 'failed') return false
+  return state === 'evaluated' || state === 'signed' ? verdict === 'accept' : null
+}
+
 /**
  * Where the leak of a failed test may still be: what a tight part covers is out; where a part failed, a leak
  * is in it. Later tests go before earlier ones.

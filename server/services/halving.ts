@@ -4,9 +4,11 @@ import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
 import { elevationAt } from '#core/pressure/pack'
 import {
+  canBeShut,
   expectedTests,
   nextSplit,
   suspectStretches,
+  tightBy,
   type NextSplit,
   type Stretch,
 } from '#core/pressure/halving'
@@ -20,9 +22,6 @@ import { insertPack, packsOf, type Pack } from '../db/site'
 import { noteChange } from './changes'
 import { packOf } from './pack-sheet'
 import { actingRole, type Actor } from './record'
-
-/** Structures at which a line can be shut. */
-const SHUTS: ReadonlySet<string> = new Set(['valve', 'closure', 'manhole'])
 
 export interface Halving {
   /** where the leak may still be */
@@ -42,13 +41,6 @@ export interface Halving {
   joints: number
 }
 
-const tightOf = (p: Pack): boolean | null =>
-  p.state === 'failed'
-    ? false
-    : p.state === 'evaluated' || p.state === 'signed'
-      ? p.verdict === 'accept'
-      : null
-
 /** How far a failed pack has been narrowed down by the tests of its parts. */
 export async function halvingOf(db: Knex, project: Project, pack: Pack): Promise<Halving> {
   const [packs, joints, structures] = await Promise.all([
@@ -66,7 +58,14 @@ export async function halvingOf(db: Knex, project: Project, pack: Pack): Promise
     p.number.startsWith(`${pack.number}.`)
   const parts = packs
     .filter(inside)
-    .map((p) => ({ id: p.id, number: p.number, from: p.from, to: p.to, state: p.state, tight: tightOf(p) }))
+    .map((p) => ({
+      id: p.id,
+      number: p.number,
+      from: p.from,
+      to: p.to,
+      state: p.state,
+      tight: tightBy(p.state, p.verdict),
+    }))
     .sort((a, b) => a.number.localeCompare(b.number, 'en', { numeric: true }))
   const told = parts.flatMap((p) => (p.tight === null ? [] : [{ from: p.from, to: p.to, tight: p.tight }]))
   const suspects = suspectStretches(pack, told).map((s) => ({
@@ -83,7 +82,7 @@ export async function halvingOf(db: Knex, project: Project, pack: Pack): Promise
     list.slice(1).map((j, i) => ({ at: (j.station + list[i]!.station) / 2, name: null }))
   const places = [
     ...structures
-      .filter((s) => s.alignment === pack.alignment && SHUTS.has(s.kind))
+      .filter((s) => s.alignment === pack.alignment && canBeShut(s.kind))
       .map((s) => ({ at: s.station, name: s.name })),
     ...between(widest?.joints ?? []),
   ]

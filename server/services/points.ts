@@ -2,12 +2,11 @@ import type { Knex } from 'knex'
 import { DateTime } from 'luxon'
 import { uuidv7 } from 'uuidv7'
 import type { QualifyMode } from '#core/crew/qualification'
-import type { Rate } from '#core/plan/occasions'
-import { rowOf, type Party, type PointRule, type Row } from '#core/plan/points'
+import { rowOf, type PointRule, type Row } from '#core/plan/points'
+import { checkProposed, checkReview, type ProposedPoint } from '#core/plan/proposed-point'
 import { Problem } from '#core/problem'
 import { isDay } from '#core/quantity/day'
 import type { CompiledProcedure } from '#core/procedure/compile'
-import type { InterventionPoint } from '#core/procedure/types'
 import { inTransaction } from '../db/connection'
 import { issuedProcedures } from '../db/procedures'
 import { alignmentsOf, crewsOf, lockProject, peopleOf, saveSettings, type Project } from '../db/projects'
@@ -109,47 +108,18 @@ async function lookAtCrews(
   return passed
 }
 
-export interface Proposed {
-  procedure: string
-  step: string
-  party: Party
-  point: InterventionPoint | null
-  rate: Rate | null
-  line: string | null
-  crew: string | null
-  from: string
-  until: string | null
-  /** of a crew that is new: until so many in a row were good */
-  good: number | null
-  reason: string
-}
-
 /** Puts a change of the plan before a second engineer. */
 export async function proposePoint(
   db: Knex,
   project: Project,
   actor: Actor,
-  typed: Proposed,
+  typed: ProposedPoint,
 ): Promise<{ id: string }> {
   actingRole(actor, 'set-rule')
-  const refuse = (field: string, sentence: string): never => {
-    throw new Problem('bad-input', sentence, field)
-  }
-  if (!isDay(typed.from)) refuse('from', 'Say from which day it counts.')
-  if (typed.until !== null && (!isDay(typed.until) || typed.until < typed.from))
-    refuse('until', 'The last day is a day, and not before the first.')
-  if (typed.point === 'S' ? typed.rate === null : typed.rate !== null)
-    refuse('rate', 'Surveillance says how many of so many are watched, and nothing else does.')
   const found = (await issuedProcedures(db, project.id)).find((p) => p.key === typed.procedure)
   if (!found) throw new Problem('not-found', 'There is no issued procedure of that key.', 'procedure')
   const compiled = await compiledProcedure(db, project.id, found.id)
-  if (typed.good !== null && typed.step !== '*')
-    refuse('good', 'How many in a row have to be good is said of a crew that is new.')
-  if (typed.step === '*') {
-    if (typed.point !== 'H' || typed.crew === null)
-      refuse('step', 'All points of a procedure become holds for one crew only.')
-  } else if (!stepsOf(compiled).some(({ step }) => step.key === typed.step))
-    throw new Problem('not-found', 'The procedure has no such step.', 'step')
+  checkProposed(typed, new Set(stepsOf(compiled).map(({ step }) => step.key)))
   if (typed.line !== null && !(await alignmentsOf(db, project.id)).some((l) => l.id === typed.line))
     throw new Problem('not-found', 'There is no such line.', 'line')
   if (typed.crew !== null && !(await crewsOf(db, project.id)).some((c) => c.id === typed.crew))
@@ -179,14 +149,7 @@ export async function reviewPoint(
     const rules = settings.points ?? []
     const rule = rules.find((r) => r.id === id)
     if (!rule) throw new Problem('not-found', 'There is no such change.', 'rule')
-    if (rule.review) throw new Problem('reviewed', 'This was reviewed already.', 'rule')
-    if (rule.by === actor.person)
-      throw new Problem(
-        'own-work',
-        'Who asks for a change does not review it: a second engineer does.',
-        'rule',
-      )
-    if (!accepted && reason === '') throw new Problem('missing', 'Say why it is turned down.', 'reason')
+    checkReview(rule, actor.person, { accepted, reason })
     const review = { by: actor.person, at: Date.now(), accepted, reason }
     const points = rules.map((r) => (r.id === id ? { ...r, review } : r))
     await saveSettings(trx, project.id, { ...settings, points })

@@ -2,7 +2,7 @@
 import { MOST_IN, occasions, rateWords, type Occasion } from '#core/plan/occasions'
 import { parties, type Party } from '#core/plan/points'
 import type { InterventionPoint } from '#core/procedure/types'
-import type { Proposed } from '../../../server/services/points'
+import type { ProposedPoint } from '#core/plan/proposed-point'
 import { useSession } from '~/stores/session'
 import { partyWords, pointWords } from '~/words'
 
@@ -46,7 +46,7 @@ const points: (InterventionPoint | '')[] = ['H', 'W', 'S', 'R', '']
 async function send() {
   busy.value = true
   fault.value = ''
-  const body: Proposed = {
+  const body: ProposedPoint = {
     procedure: props.procedure.key,
     step: props.step?.key ?? '*',
     party: form.party,

@@ -2,7 +2,13 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { analyseLog } from '../../../core/pressure/analysis'
 import { creepOrLeak } from '../../../core/pressure/creep'
-import { expectedTests, nextSplit, suspectStretches } from '../../../core/pressure/halving'
+import {
+  canBeShut,
+  expectedTests,
+  nextSplit,
+  suspectStretches,
+  tightBy,
+} from '../../../core/pressure/halving'
 import type { Sample } from '../../../core/pressure/log'
 import { seededRandom } from '../../../core/random'
 
@@ -205,6 +211,22 @@ describe('what a log tells beyond its verdict', () => {
 })
 
 describe('halving down to the leak', () => {
+  it.each<[string, string | null, boolean | null]>([
+    ['failed', null, false],
+    ['evaluated', 'accept', true],
+    ['evaluated', 'reject', false],
+    ['evaluated', 'too-close', false],
+    ['signed', 'accept', true],
+    ['planned', null, null],
+    ['running', 'accept', null],
+  ])('a part that is %s, %s, is tight: %s', (state, verdict, tight) =>
+    expect(tightBy(state, verdict)).toBe(tight),
+  )
+  it('a line is shut at valves, closures and manholes', () =>
+    expect(['valve', 'closure', 'manhole', 'bend', 'crossing'].map(canBeShut)).toEqual([
+      ...[true, true, true],
+      ...[false, false],
+    ]))
   const whole = { from: 0, to: 100 }
   it.each([
     ['nothing tested yet', [], [[0, 100]]],
