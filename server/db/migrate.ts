@@ -20,6 +20,7 @@ import * as plant from './migrations/018-plant'
 import * as points from './migrations/019-points'
 import * as webhooks from './migrations/020-webhooks'
 import * as begun from './migrations/021-begun'
+import * as references from './migrations/022-references'
 
 interface Migration {
   name: string
@@ -50,6 +51,7 @@ const migrations: Migration[] = [
   { name: '019-points', up: points.up },
   { name: '020-webhooks', up: webhooks.up },
   { name: '021-begun', up: begun.up },
+  { name: '022-references', up: references.up },
 ]
 
 /** What ran before the migrator was Knex's own, in its columns. */
