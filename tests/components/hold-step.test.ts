@@ -75,6 +75,16 @@ describe('a hold point that is measured', () => {
     expect(w.text()).toContain('Release requested.')
     expect(button(w, /Accept/)).toBeUndefined()
   })
+  it('whoever releases it has what was found before him, and measures again where he asks to', async () => {
+    const w = await step('gouge', [...before, read('gouge', [0.0005], 5), request], {
+      ...{ mayRecord: true, mayRelease: true },
+    })
+    expect(w.findAll('.keypad, input')).toHaveLength(0)
+    await button(w, /Answer again/)!.trigger('click')
+    await vi.dynamicImportSettled()
+    await flushPromises()
+    expect(w.findAll('.keypad, input').length).toBeGreaterThan(0)
+  })
   it('that does not conform is decided with a reason or waived by its name, not released', async () => {
     const w = await step('gouge', [...before, read('gouge', [0.004], 5), request], inspector)
     expect(w.text()).toContain('is outside')

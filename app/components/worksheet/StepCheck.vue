@@ -72,7 +72,11 @@ const isHold = computed(() => props.judged.point === 'H')
 /** a hold point that asks whether all is ready is answered by asking for its release */
 const readyByAsking = computed(() => isHold.value && definitionOf(check.value).takes.has('confirmation'))
 const mayAnswerHere = computed(() => props.mayRecord && !readyByAsking.value)
-const offered = computed(() => mayAnswerHere.value && (!closed.value || anew.value))
+/** whoever releases has what was found before him, not the form for it */
+const found = computed(
+  () => closed.value || (isHold.value && props.mayRelease && props.judged.entry !== null),
+)
+const offered = computed(() => mayAnswerHere.value && (!found.value || anew.value))
 /** what has to be measured or chosen at a hold point comes before anybody is asked to release it */
 const lacksAnswer = computed(
   () => isHold.value && !readyByAsking.value && isAnswered(check.value) && props.judged.entry === null,
@@ -194,7 +198,7 @@ defineExpose({
       @submit="$emit('submit')"
       @draft="(t: string[]) => $emit('draft', t)"
     />
-    <ElButton v-else-if="closed && mayAnswerHere" size="large" class="anew" @click="anew = true"
+    <ElButton v-else-if="found && mayAnswerHere" size="large" class="anew" @click="anew = true"
       >Answer again</ElButton
     >
     <div v-if="isHold" class="hold">
