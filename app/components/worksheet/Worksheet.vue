@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { showMetres, showStretch } from '#core/quantity/show'
 import { useSession } from '~/stores/session'
 import { definitionOf } from '#core/checks/registry'
 import type { AtWork } from '~/composables/useWorksheet'
@@ -12,7 +11,18 @@ const props = defineProps<{ id: string; work: AtWork }>()
 const session = useSession()
 const { sheet, compiled, entries, judgement, now, record } = props.work
 
-const { current, go, goOn: replaceStep } = useStepAddress(() => props.work.dry)
+const {
+  current,
+  go,
+  goOn: replaceStep,
+  steps,
+  judged,
+  titleOf,
+  ofStep,
+  currentCheck,
+  ...atHand
+} = useStepAtHand(props.work)
+const { next, nextTitle, laterSteps, beside } = atHand
 /** what is unfolded where the sheet is narrow */
 const open = ref<'steps' | 'drawing' | null>(null)
 const fold = (part: 'steps' | 'drawing') => (open.value = open.value === part ? null : part)
@@ -23,18 +33,6 @@ function choose(step: string) {
 const ready = ref<Answer | null>(null)
 const live = ref<number[] | null>(null)
 const check = ref<InstanceType<typeof StepCheck> | null>(null)
-const steps = computed(() => judgement.value?.steps.filter((s) => s.state !== 'not-applicable') ?? [])
-const judged = computed(() => judgement.value?.steps.find((s) => s.key === current.value) ?? null)
-watch(
-  judgement,
-  (j) => {
-    if (!j || j.steps.some((s) => s.key === current.value && s.state !== 'not-applicable')) return
-    const first = j.next ?? steps.value.at(-1)?.key
-    if (first) replaceStep(first)
-  },
-  { immediate: true },
-)
-
 /** of a step that takes many entries: the one looked at */
 const entry = ref<string | null>(null)
 /** An entry tapped in the drawing. */
@@ -63,7 +61,6 @@ const withdrawn = computed(() => judgement.value?.state === 'withdrawn')
 const bringBack = (strikes: string, reason: string) =>
   record([{ kind: 'correction', step: null, payload: { strikes, reason } }])
 const mayRelease = computed(() => props.work.dry || session.can('release-hold'))
-const mayTrace = computed(() => !props.work.dry && session.can('see-office'))
 const mayWaive = computed(() => props.work.dry || session.can('waive'))
 const mayAnswer = computed(() => !props.work.dry && session.can('answer-invitation'))
 /** Says something at the step at hand; what is refused is told. */
@@ -78,32 +75,6 @@ async function say(act: () => Promise<unknown>) {
     })
   }
 }
-const ofStep = computed(() =>
-  entries.value.filter(
-    (e) =>
-      e.step === current.value ||
-      (e.kind === 'correction' &&
-        entries.value.some((x) => x.id === e.payload.strikes && x.step === current.value)),
-  ),
-)
-const currentCheck = computed(
-  () => compiled.value?.steps[compiled.value.stepIndex.get(current.value ?? '') ?? 0]?.step.check ?? null,
-)
-const next = computed(() => judgement.value?.next ?? null)
-const nextTitle = computed(() =>
-  next.value ? compiled.value!.steps[compiled.value!.stepIndex.get(next.value)!]!.step.title : null,
-)
-
-/** where a condition of the release at hand can be asked */
-const laterSteps = computed(() => {
-  const at = compiled.value?.stepIndex.get(current.value ?? '') ?? -1
-  const states = new Map(judgement.value?.steps.map((s) => [s.key, s.state]))
-  return (compiled.value?.steps ?? [])
-    .slice(at + 1)
-    .map((s) => ({ key: s.step.key, title: s.step.title }))
-    .filter((s) => states.get(s.key) !== 'not-applicable')
-})
-const titleOf = (key: string) => compiled.value!.steps[compiled.value!.stepIndex.get(key)!]!.step.title
 const { drafts, busy, againOpen, answer, answerAgain } = useAnswering({
   record,
   current,
@@ -123,7 +94,7 @@ function answerOf(key: string, said: 'yes' | 'no') {
   replaceStep(key)
   void answer(atBothEnds([{ kind: 'confirmation', payload: { answer: said } }]))
 }
-const signOff = reactive(useSignOff(props.work, current))
+const signOff = useSignOff(props.work, current)
 /** A picture of a drawing chosen as the answer of the step at hand. */
 function chooseAnswer(choice: string) {
   const check = currentCheck.value
@@ -137,17 +108,10 @@ const primary = computed(() => {
   return null
 })
 const move = (by: number) => {
-  const i = steps.value.findIndex((s) => s.key === current.value)
-  const to = steps.value[Math.min(steps.value.length - 1, Math.max(0, i + by))]
-  if (to) choose(to.key)
+  const to = beside(by)
+  if (to) choose(to)
 }
 
-/** where it lies on its line */
-const where = computed(() => {
-  const s = sheet.value?.subject
-  if (s && 'station' in s) return `station ${showMetres(s.station, 1)}`
-  return s && 'from' in s ? showStretch(s.from, s.to) : ''
-})
 const bar = ref<InstanceType<typeof WorkBar> | null>(null)
 
 const draft = computed(() => judgement.value?.drafts.find((d) => d.step === current.value) ?? null)
@@ -177,27 +141,7 @@ useKeys({
 
 <template>
   <div v-if="sheet && judgement && compiled" class="joint">
-    <header class="head">
-      <h2>{{ sheet.subject.title }}</h2>
-      <StateGlyph :state="judgement.state" :size="28" word />
-      <span class="muted grow"
-        ><template v-if="!work.dry">{{ where }} · {{ session.crewName(sheet.subject.crew) }} · </template
-        >{{ compiled.procedure.title }}, revision {{ compiled.procedure.revision }}</span
-      >
-      <NuxtLink
-        v-if="mayTrace"
-        :to="`/deliveries/trace?kind=${sheet.subject.type}&value=${sheet.subject.id}`"
-        class="quiet"
-        >Made with</NuxtLink
-      >
-      <WithdrawAct
-        v-if="!work.dry && !withdrawn && session.can('withdraw')"
-        :address="work.address"
-        :what="sheet.subject.title"
-        @withdrawn="work.load"
-      />
-      <span class="muted count">{{ judgement.done }} of {{ judgement.applicable }}</span>
-    </header>
+    <WorkHead class="head" :work="work" :withdrawn="withdrawn" />
     <div class="folds">
       <button type="button" :aria-expanded="open === 'steps'" @click="fold('steps')">
         Steps<span class="muted">{{ judgement.done }} of {{ judgement.applicable }}</span>
@@ -334,25 +278,7 @@ useKeys({
       :primary="primary"
       :idle="withdrawn ? 'Withdrawn' : next ? 'Answer above' : 'Nothing left to do'"
     />
-    <SecretDialog
-      v-model="signOff.open"
-      :title="signOff.title"
-      :action="signOff.action"
-      :danger="signOff.signing.kind === 'refusal'"
-      :reason-label="signOff.signing.kind === 'release' ? 'Note (not needed)' : 'Why?'"
-      :reason-required="signOff.signing.kind !== 'release'"
-      :send="signOff.sign"
-    >
-      <ReleaseConditions
-        v-if="signOff.signing.kind === 'release' && !work.dry"
-        :model-value="signOff.signing.conditions ?? []"
-        :steps="laterSteps"
-        @update:model-value="(conditions) => (signOff.signing = { ...signOff.signing, conditions })"
-      />
-      <p v-if="signOff.signing.waives?.length" class="muted">
-        It leaves open: {{ signOff.signing.waives.map(titleOf).join('; ') }}.
-      </p>
-    </SecretDialog>
+    <SignOffDialog :sign-off="signOff" :later-steps="laterSteps" :title-of="titleOf" :dry="work.dry" />
     <AskDialog
       v-model="againOpen"
       title="Once more after a rejection"
@@ -390,16 +316,6 @@ useKeys({
 }
 .head {
   grid-area: head;
-  display: flex;
-  align-items: center;
-  gap: 18px;
-  padding: 0 20px;
-  border-bottom: 1px solid var(--hair);
-  white-space: nowrap;
-}
-.head .grow {
-  overflow: hidden;
-  text-overflow: ellipsis;
 }
 .draft {
   display: flex;
@@ -465,14 +381,6 @@ useKeys({
   .joint {
     grid-template: 44px 48px minmax(0, 1fr) 68px / minmax(0, 1fr);
     grid-template-areas: 'head' 'folds' 'check' 'bar';
-  }
-  .head {
-    gap: 10px;
-    padding: 0 14px;
-  }
-  .head .grow,
-  .head .count {
-    display: none;
   }
   .folds button:last-child {
     display: flex;
