@@ -151,13 +151,16 @@ describe('what the base itself holds to', () => {
     ])
   })
   it.each([
-    ['an entry of nobody', { person: nobody }],
-    ['an entry of no crew', { crew: nobody }],
-  ])('%s is refused', async (_what, wrong) => {
-    const model = await db('entries').orderBy('feed', 'desc').first()
-    const { feed: _feed, ...row } = model
+    ['ncrs', 'raised_by'],
+    ['ncrs', 'crew'],
+    ['packs', 'signed_by'],
+    ['deliveries', 'signed_by'],
+  ])('%s name nobody as %s who is not there', async (table, column) => {
+    const { id } = await db(table).first('id')
     await expect(
-      db('entries').insert({ ...row, ...wrong, id: uuidv7(), seq: row.seq + 1, feed: 9_000_000_000 }),
+      db(table)
+        .where({ id })
+        .update({ [column]: nobody }),
     ).rejects.toThrow(/foreign key constraint fails/)
   })
   it.each([
