@@ -194,8 +194,8 @@ class Judge {
     }
   }
 
-  private applyTest(last: Entry | null, out: Judging, hold = false) {
-    if (!hold && out.state !== (last ? 'accepted' : 'not-started')) return
+  private applyTest(last: Entry | null, out: Judging) {
+    if (out.state !== (last ? 'accepted' : 'not-started')) return
     const verdict = beforeTheTest(last, this.options.tested)
     if (verdict) settle(out, verdict.state, verdict.sentence)
   }
