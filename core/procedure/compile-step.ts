@@ -35,8 +35,9 @@ export interface CompiledStep extends CheckParts {
   readonly end: End | null
   readonly key: string
   readonly title: string
-  /** its key in the document */
+  /** its key and title in the document, where it is made at each end */
   readonly plainKey: string
+  readonly plainTitle: string
   /** the intervention point that the document gives it */
   readonly point: InterventionPoint | null
   /** what its kind of check says, looked up once */
@@ -232,7 +233,7 @@ class StepCompiler {
 
   compile(index: number, subject: JudgedSubject): CompiledStep {
     const { step } = this
-    const { stage, stagePath, end } = this.made
+    const { stage, stagePath, end, plainTitle } = this.made
     const parts = this.check(subject)
     const stageWhen = stage.when === undefined ? null : this.at(stage.when, `${stagePath}.when`, TRUTH)
     const when = this.formula(step.when, 'when', TRUTH)
@@ -245,6 +246,7 @@ class StepCompiler {
       key: step.key,
       title: step.title,
       plainKey: plainKey(step.key),
+      plainTitle,
       point: step.point ?? null,
       definition: definitionOf(step.check),
       clock: clockOf(step.check),

@@ -24,6 +24,8 @@ type Stage = Procedure['stages'][number]
 export interface MadeStep {
   stage: Stage
   step: ProcedureStep
+  /** its title in the document, without its end */
+  plainTitle: string
   end: End | null
   /** where it stands in the document */
   path: string
@@ -43,7 +45,7 @@ export function madeSteps(procedure: Procedure): MadeStep[] {
     const at = (end: End | null) =>
       stage.steps.map((step, i): MadeStep => {
         const made = end ? { ...step, key: atEnd(step.key, end), title: `${step.title}, ${end} end` } : step
-        return { stage, step: made, end, path: `${stagePath}.steps[${i}]`, stagePath }
+        return { stage, step: made, plainTitle: step.title, end, path: `${stagePath}.steps[${i}]`, stagePath }
       })
     return stage.each === 'end' ? ends.flatMap(at) : at(null)
   })

@@ -13,9 +13,9 @@ import { entriesOfMany, forCore } from '../db/entries'
 import { findJoint, jointsOpened } from '../db/joints'
 import { crewsOf, peopleOf, type Project } from '../db/projects'
 import { findNcr, ncrsOf, type Ncr } from '../db/site'
+import { proceduresOf } from '../db/subjects'
 import { compiledProcedure } from './procedures'
 import { actingRole, appendEntries, type Actor } from './record'
-import { findSubject, isWorked } from './subjects'
 
 /** A corrective action: what, by whom, until when, and whether it is done. */
 export interface CorrectiveAction {
@@ -96,19 +96,21 @@ export async function ncrCounts(db: Knex, project: Project, actor: Actor): Promi
     db,
     ncrs.map((n) => n.id),
   )
+  const made = await proceduresOf(
+    db,
+    project.id,
+    ncrs.map((n) => n.subject),
+  )
   const out: Counted[] = []
   for (const n of ncrs) {
-    const subject = isWorked(n.subjectType)
-      ? await findSubject(db, project.id, n.subjectType, n.subject)
-      : null
-    const compiled = subject?.procedure ? await compiledProcedure(db, project.id, subject.procedure) : null
+    const procedure = made.get(n.subject)
+    const compiled = procedure === undefined ? null : await compiledProcedure(db, project.id, procedure)
     const at = n.step === null ? undefined : compiled?.stepIndex.get(n.step)
-    const title = at === undefined ? null : compiled!.steps[at]!.step.title
     const disposed = (records.get(n.id) ?? []).map(forCore).findLast((e) => e.kind === 'disposition')
     out.push({
       ...{ id: n.id, number: n.number, closed: n.state === 'closed' },
       step:
-        title?.replace(/, (upstream|downstream) end$/, '') ?? (n.step ? plainKey(n.step) : 'Pressure test'),
+        at === undefined ? (n.step ? plainKey(n.step) : 'Pressure test') : compiled!.steps[at]!.plainTitle,
       crew: crews.find((c) => c.id === n.crew)?.name ?? 'no crew',
       system: compiled?.procedure.title ?? 'Test packs',
       cause: typeof disposed?.payload.cause === 'string' ? disposed.payload.cause : null,
