@@ -1,24 +1,9 @@
 import { Problem } from '../problem'
 import { isDay } from '../quantity/day'
-import type { InterventionPoint } from '../procedure/types'
-import type { Rate } from './occasions'
-import type { Party, PointRule } from './points'
+import type { PointRule } from './points'
 
 /** A change of the inspection and test plan as an engineer proposes it. */
-export interface ProposedPoint {
-  procedure: string
-  step: string
-  party: Party
-  point: InterventionPoint | null
-  rate: Rate | null
-  line: string | null
-  crew: string | null
-  from: string
-  until: string | null
-  /** of a crew that is new: until so many in a row were good */
-  good: number | null
-  reason: string
-}
+export type ProposedPoint = Omit<PointRule, 'id' | 'by' | 'at' | 'review' | 'good'> & { good: number | null }
 
 /**
  * What of a proposed change does not hold together by itself.
