@@ -18,6 +18,7 @@ const asked = process.argv.slice(2)
 const unknown = asked.filter((f) => !folders.includes(f.split('/')[0]!))
 if (unknown.length > 0) throw new Error(`There is no core/${unknown[0]}.`)
 process.chdir(root)
+process.env.MUTANTS_OF = [...new Set(asked.map((f) => f.split('/')[0]!))].join(',')
 
 type MutantResult = Awaited<ReturnType<Stryker['runMutationTest']>>[number]
 
