@@ -1,6 +1,7 @@
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
+import type { Summary } from '../../core/judgement/projection'
 import type { Judgement } from '../../core/judgement/types'
 import type { Watching, readingList } from '../../server/services/reading'
 import type { TodayItem } from '../../server/services/today'
@@ -19,12 +20,17 @@ beforeAll(async () => {
   const names = ['ines', 'oskar', 'rhona', 'tam', 'hale', 'petra', 'bram', 'admin'] as const
   const clients = await signedIn(inject('address'), ...names)
   people = Object.fromEntries(names.map((n, i) => [n, clients[i]!])) as typeof people
-  // An accepted joint of Crew Harbour that nobody else works at.
-  joint = await db('joints')
+  // An accepted joint of Crew Harbour that nobody else works at, and that nobody watched: which were drawn
+  // and watched before differs from base to base.
+  const accepted = await db('joints')
     .join('crews', 'crews.id', 'joints.crew')
     .where({ 'crews.name': 'Crew Harbour', then_state: 'accepted', system: 'pe-electrofusion-socket' })
     .orderBy('number')
-    .first('joints.id', 'crew')
+    .select('joints.id', 'crew', 'summary')
+  joint = accepted.find(({ summary }) => {
+    const { watches } = JSON.parse(summary as string) as Pick<Summary, 'watches'>
+    return watches?.length && watches.every((w) => w.done && !w.watched)
+  })
 })
 afterAll(() => db.destroy())
 const read = (who: keyof typeof people, kind: string, payload: object, more: object = {}) =>
