@@ -1,14 +1,15 @@
-import { readdirSync, readFileSync } from 'node:fs'
+import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { Stryker } from '@stryker-mutator/core'
-import { scores, type Mutant } from './scores'
+import { missedBy, scores, together, type Mutant } from './scores'
 
 /**
  * Puts small faults into the core, one at a time, and runs the tests that reach them:
- * `npm run mutants -- judgement record` for some folders, all of them where none is named. Sentences are left
- * alone: what a person reads is compared where it matters, and no program looks into it. A run that is ended
- * early says what it had found by then.
+ * `npm run mutants -- judgement record` for some folders, all of them where none is named. The tests of a
+ * fault's own folder come first, for they know it best and take seconds; what they did not notice goes to all
+ * the others. Sentences are left alone: what a person reads is compared where it matters, and no program
+ * looks into it. A run that is ended early says what it had found by then.
  */
 const root = fileURLToPath(new URL('../..', import.meta.url))
 const folders = readdirSync(new URL('../../core', import.meta.url), { withFileTypes: true })
@@ -18,54 +19,70 @@ const asked = process.argv.slice(2)
 const unknown = asked.filter((f) => !folders.includes(f.split('/')[0]!))
 if (unknown.length > 0) throw new Error(`There is no core/${unknown[0]}.`)
 process.chdir(root)
-process.env.MUTANTS_OF = [...new Set(asked.map((f) => f.split('/')[0]!))].join(',')
+process.env.MUTANTS_OF = [...new Set((asked.length > 0 ? asked : folders).map((f) => f.split('/')[0]!))].join(
+  ',',
+)
 
 type MutantResult = Awaited<ReturnType<Stryker['runMutationTest']>>[number]
+type Pass = 'near' | 'far'
+const kept = (pass: Pass) => join(root, 'node_modules/.cache/mutants', pass)
 
-const kept = join(root, 'node_modules/.cache/mutants')
-process.on('exit', () => {
-  const events = readdirSync(kept).filter((f) => f.endsWith('onMutantTested.json'))
-  say(events.map((f) => JSON.parse(readFileSync(join(kept, f), 'utf8')) as MutantResult))
-})
-await new Stryker({
-  mutate: (asked.length > 0 ? asked : folders).map((f) =>
-    f.endsWith('.ts') ? `core/${f}` : `core/${f}/**/*.ts`,
-  ),
-  mutator: { excludedMutations: ['StringLiteral'] },
-  testRunner: 'vitest',
-  plugins: ['@stryker-mutator/vitest-runner'],
-  vitest: { configFile: 'tests/mutants/vitest.config.ts' },
-  coverageAnalysis: 'perTest',
-  // What is worked out while a module is loaded would need all tests for each fault.
-  ignoreStatic: true,
-  ignorePatterns: [
-    // Where the aliases are told.
-    '!.nuxt',
-    '/.output',
-    '/docs/screenshots',
-    '/bench',
-    '/server',
-    '/tests/server',
-    '/tests/browser',
-  ],
-  concurrency: 2,
-  timeoutMS: 20_000,
-  tempDirName: '.mutants',
-  incremental: true,
-  incrementalFile: 'node_modules/.cache/mutants.json',
-  reporters: ['progress-append-only', 'event-recorder'],
-  eventReporter: { baseDir: kept },
-  allowConsoleColors: false,
-}).runMutationTest()
+process.on('exit', say)
+await run(
+  'near',
+  (asked.length > 0 ? asked : folders).map((f) => (f.endsWith('.ts') ? `core/${f}` : `core/${f}/**/*.ts`)),
+)
+const left = missedBy(found('near'))
+if (left.length > 0) await run('far', left)
 
-function say(results: readonly MutantResult[]) {
-  const mutants = results.map(({ fileName, status, location, mutatorName, replacement }): Mutant => ({
-    file: fileName.slice(fileName.lastIndexOf('core/')),
-    ...{ status, line: location.start.line, change: `${mutatorName}: ${replacement ?? ''}` },
-  }))
-  const { survivors, table, reached } = scores(mutants)
+async function run(pass: Pass, mutate: string[]) {
+  process.env.MUTANTS_PASS = pass
+  await new Stryker({
+    mutate,
+    mutator: { excludedMutations: ['StringLiteral'] },
+    testRunner: 'vitest',
+    plugins: ['@stryker-mutator/vitest-runner'],
+    vitest: { configFile: 'tests/mutants/vitest.config.ts' },
+    coverageAnalysis: 'perTest',
+    // What is worked out while a module is loaded would need all tests for each fault.
+    ignoreStatic: true,
+    ignorePatterns: [
+      // Where the aliases are told.
+      '!.nuxt',
+      '/.output',
+      '/docs/screenshots',
+      '/bench',
+      '/server',
+      '/tests/server',
+      '/tests/browser',
+    ],
+    concurrency: 2,
+    timeoutMS: 20_000,
+    tempDirName: '.mutants',
+    reporters: ['progress-append-only', 'event-recorder'],
+    eventReporter: { baseDir: kept(pass) },
+    allowConsoleColors: false,
+  }).runMutationTest()
+}
+
+/** What a pass has found so far: each fault is kept as it is looked at. */
+function found(pass: Pass): Mutant[] {
+  if (!existsSync(kept(pass))) return []
+  return readdirSync(kept(pass))
+    .filter((f) => f.endsWith('onMutantTested.json'))
+    .map((f) => JSON.parse(readFileSync(join(kept(pass), f), 'utf8')) as MutantResult)
+    .map(({ fileName, status, location, mutatorName, replacement }) => ({
+      file: fileName.slice(fileName.lastIndexOf('core/')),
+      ...{ status, location, change: `${mutatorName}: ${replacement ?? ''}` },
+    }))
+}
+
+function say() {
+  const { survivors, table, reached } = scores(together(found('near'), found('far')))
   for (const s of survivors)
-    console.log(`${s.file}:${s.line}  ${s.status}  ${s.change.replace(/\s+/g, ' ').slice(0, 90)}`)
+    console.log(
+      `${s.file}:${s.location.start.line}  ${s.status}  ${s.change.replace(/\s+/g, ' ').slice(0, 90)}`,
+    )
   console.log(table)
   process.exitCode = reached ? 0 : 1
 }
