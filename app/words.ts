@@ -45,7 +45,7 @@ export const plantWords: Record<Plant, string> = {
 }
 export const moistureWords: Record<Moisture, string> = { dry: 'Dry', damp: 'Damp', wet: 'Wet' }
 
-export const pointWords: Record<string, string> = pointTitles
+export const pointWords = pointTitles
 
 /** Who comes to look. */
 export const partyWords = partyTitles

@@ -46,7 +46,7 @@ test('the plan is changed by two engineers, and counts from then on', async ({ b
   const [petra, juno] = [await person(browser, 'petra'), await person(browser, 'juno')]
   const at = `${address()}/procedures/plan?procedure=rc-sealant`
   await petra.goto(at)
-  const cell = petra.locator('.matrix button.cell').nth(1)
+  const cell = petra.locator('.matrix button.mark').nth(1)
   const name = (await cell.getAttribute('aria-label'))!
   await cell.click()
   const dialog = petra.getByRole('dialog')

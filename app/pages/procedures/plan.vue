@@ -1,9 +1,8 @@
 <script setup lang="ts">
-import { rateWords } from '#core/plan/occasions'
-import { parties, type Party, type PointRule } from '#core/plan/points'
+import { parties, type Party } from '#core/plan/points'
 import type { Matrix, MatrixRow, pointMatrix } from '../../../server/services/points'
 import { useSession } from '~/stores/session'
-import { partyWords, pointWords } from '~/words'
+import { pointWords } from '~/words'
 
 /** The inspection and test plan: every step of every procedure in use, and who comes to look at it. */
 const session = useSession()
@@ -32,33 +31,9 @@ const past = computed(() =>
     .sort((a, b) => b.review!.at - a.review!.at),
 )
 const may = computed(() => session.can('set-rule'))
-const name = (id: string | null) => (id === null ? null : (data.value?.names[id] ?? ''))
-const stepTitle = (r: PointRule) => {
-  const m = data.value?.matrices.find((x) => x.procedure.key === r.procedure)
-  return r.step === '*' ? 'Every point' : (m?.rows.find((x) => x.step === r.step)?.title ?? r.step)
-}
-const procedureTitle = (key: string) =>
-  data.value?.matrices.find((x) => x.procedure.key === key)?.procedure.title ?? key
+const { name, procedureTitle, says } = usePlanChanges(() => data.value)
 /** what somebody typed, ended as a sentence is */
 const asSentence = (text: string) => (/[.!?]$/.test(text) ? text : `${text}.`)
-/** how far a new crew has come */
-const soFar = ({ id, review }: PointRule) => {
-  const made = data.value?.made[id]
-  return review?.accepted && made !== undefined ? ` (${made} so far)` : ''
-}
-const says = (r: PointRule) =>
-  [
-    `${stepTitle(r)}: ${r.point ? pointWords[r.point]!.toLowerCase() : 'no point'}`,
-    r.rate ? rateWords(r.rate) : null,
-    `for the ${partyWords[r.party].toLowerCase()}`,
-    r.line ? `on ${name(r.line)}` : null,
-    r.crew ? `by ${name(r.crew)}` : null,
-    `from ${times.date(r.from)}`,
-    r.until ? `until ${times.date(r.until)}` : null,
-    r.good ? `until ${r.good} in a row were good${soFar(r)}` : null,
-  ]
-    .filter(Boolean)
-    .join(', ')
 
 const asking = ref(false)
 const about = reactive({
@@ -90,8 +65,6 @@ async function review(rule: string, accepted: boolean, reason = '') {
 const today = times.today()
 const fileAddress = (as: 'csv' | 'xlsx' | 'pdf') =>
   `/api/${session.base}/points/file?${new URLSearchParams({ ...(query.value as Record<string, string>), as })}`
-const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
-  i === 0 || rows[i - 1]!.stage !== rows[i]!.stage
 </script>
 
 <template>
@@ -110,7 +83,7 @@ const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
         <ScopeFields v-model:line="line" v-model:crew="crew" />
         <ul class="legend" aria-label="What the letters mean">
           <li v-for="(word, letter) in pointWords" :key="letter">
-            <b class="cell" :class="letter">{{ letter }}</b> {{ word }}
+            <PointMark :point="letter" legend /> {{ word }}
           </li>
         </ul>
         <NoticeSetting :notice="data.notice" @done="load" />
@@ -160,40 +133,7 @@ const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
             />
             <ElButton v-if="may" size="large" @click="change(null, 'inspector')">New crew …</ElButton>
           </header>
-          <table class="figures">
-            <thead>
-              <tr>
-                <th>Step</th>
-                <th class="party">Crew</th>
-                <th v-for="p in parties" :key="p" class="party">{{ partyWords[p] }}</th>
-              </tr>
-            </thead>
-            <tbody>
-              <template v-for="(r, i) in matrix.rows" :key="r.step">
-                <tr v-if="firstOfStage(matrix.rows, i)" class="stage">
-                  <th :colspan="parties.length + 2" scope="rowgroup">{{ r.stage }}</th>
-                </tr>
-                <tr>
-                  <th scope="row">{{ r.title }}</th>
-                  <td class="party muted">makes</td>
-                  <td v-for="p in parties" :key="p" class="party">
-                    <component
-                      :is="may ? 'button' : 'span'"
-                      :type="may ? 'button' : undefined"
-                      class="cell"
-                      :class="[r.cells[p].point ?? 'none', { changed: r.cells[p].rule }]"
-                      :aria-label="`${r.title}, ${partyWords[p]}: ${r.cells[p].point ? pointWords[r.cells[p].point!] : 'nothing'}`"
-                      @click="may && change(r, p)"
-                      >{{ r.cells[p].point ?? '' }}</component
-                    >
-                    <span v-if="r.cells[p].rate" class="muted small rate">{{
-                      rateWords(r.cells[p].rate!)
-                    }}</span>
-                  </td>
-                </tr>
-              </template>
-            </tbody>
-          </table>
+          <PlanMatrix :rows="matrix.rows" :may="may" @change="change" />
           <template v-if="past.length > 0">
             <h3>Changes</h3>
             <p v-for="r in past" :key="r.id" class="small">
@@ -312,68 +252,6 @@ const firstOfStage = (rows: readonly MatrixRow[], i: number) =>
   align-items: center;
   gap: 16px;
 }
-.party {
-  width: 116px;
-  text-align: center;
-}
-tbody th {
-  text-align: left;
-  font-weight: 400;
-}
-tbody td,
-tbody th {
-  vertical-align: middle;
-}
-tbody tr:not(.stage) th {
-  color: var(--ink);
-  font-size: var(--s16);
-}
-.stage th {
-  padding-top: 16px;
-  font-weight: 600;
-  color: var(--muted);
-}
-.cell {
-  display: inline-grid;
-  place-items: center;
-  width: 44px;
-  height: 44px;
-  border: 1.5px solid var(--hair);
-  border-radius: var(--corner);
-  background: none;
-  color: inherit;
-  font: inherit;
-  font-weight: 600;
-}
-button.cell {
-  cursor: pointer;
-}
-.legend .cell {
-  width: 32px;
-  height: 32px;
-}
-/* A point is told by its letter and by its frame: full, double, dashed or dotted. */
-.H {
-  background: var(--ink);
-  border-color: var(--ink);
-  color: var(--paper);
-}
-.W {
-  border: 4px double var(--ink);
-}
-.S {
-  border: 2px dashed var(--ink);
-}
-.R {
-  border: 2px dotted var(--ink);
-}
-.changed {
-  outline: 2px solid var(--line);
-  outline-offset: 2px;
-}
-.rate {
-  display: block;
-}
 .gone {
   text-decoration: line-through;
 }
@@ -393,9 +271,6 @@ button.cell {
   }
   .procedures .here {
     border-bottom-color: var(--line);
-  }
-  .party {
-    width: auto;
   }
 }
 </style>
