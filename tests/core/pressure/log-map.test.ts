@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { lookAtLog, readPressureLog, writePressureLog, type Sample } from '../../../core/pressure/log'
-import type { LogMap } from '../../../core/pressure/log-map'
+import { momentReader, readerOf, type LogMap } from '../../../core/pressure/log-map'
 
 const csv = (header: string, ...rows: string[]) => [header, ...rows].join('\n')
 const two = (header: string, a: string, b: string) => csv(header, a, b)
@@ -148,4 +148,69 @@ describe('what a logger wrote, and what only a person can say of it', () => {
         },
       ),
     ))
+})
+
+describe('what the cells of times can mean', () => {
+  const formOf = (...cells: string[]) => {
+    const { map, asks } = lookAtLog(csv('time,pressure kPa', ...cells.map((c) => `${c},1`)), { zone: 'UTC' })
+    return [map.form, asks]
+  }
+  it.each<[string, string[], string, string[]]>([
+    ['a day over twelve stands first', ['03/04/2026 06:00', '13/04/2026 06:01'], 'day-first', []],
+    ['a day over twelve stands second', ['03/04/2026 06:00', '03/13/2026 06:01'], 'month-first', []],
+    ['both may be months', ['12/12/2026 06:00', '03/12/2026 06:01'], 'iso', ['form']],
+    ['all are numbers', ['0', '1,5'], 'elapsed', ['begin']],
+    ['not all are numbers', ['0', 'one'], 'iso', []],
+    ['one is empty', ['0', ''], 'iso', []],
+  ])('%s', (_what, cells, form, asks) => expect(formOf(...cells)).toEqual([form, asks]))
+  it('the only column of dates holds the times too, unless somebody said that it does not', () => {
+    const text = two('Date,Pressure kPa', '2026-03-09 06:00:00,1', '2026-03-09 06:01:00,1')
+    expect(lookAtLog(text, { zone: 'UTC' })).toMatchObject({ map: { time: 'Date', date: null }, asks: [] })
+    expect(lookAtLog(text, { zone: 'UTC', date: 'Date' }).asks).toEqual(['time'])
+  })
+})
+
+describe('a moment', () => {
+  const map = (more: Partial<LogMap>): LogMap => ({
+    ...{ time: 't', date: null, form: 'iso', zone: 'UTC', begin: null, pressure: 'p', pressureUnit: 'kPa' },
+    ...{ pipe: null, air: null, temperatureUnit: 'degC', makeup: null, makeupUnit: null, makeupEach: false },
+    ...more,
+  })
+  const read = (more: Partial<LogMap>, time: string, day = '') => {
+    const at = momentReader(map(more))(day, time)
+    return at === null ? null : new Date(at).toISOString()
+  }
+  const march = '2026-03-09T06:00:00.000Z'
+  it.each<[string, Partial<LogMap>, string, string | null]>([
+    ['of ISO', {}, '2026-03-09T06:00:00Z', march],
+    ['of ISO with blanks', {}, '2026-03-09   06:00:00', march],
+    ['of ISO that says its own zone', { zone: 'Europe/Dublin' }, '2026-03-09 08:00:00+02:00', march],
+    ['of ISO that says no zone', { zone: null }, '2026-03-09 06:00:00', null],
+    ['of a day that there is not', {}, '2026-02-30 06:00:00', null],
+    ['of an hour that there is not', {}, '2026-03-09 26:00:00', null],
+    ['that does not begin with its day', {}, 'on 2026-03-09 06:00', null],
+    ['with points, day first', { form: 'day-first' }, '9.3.2026 06:00:00', march],
+    ['with points, two digits each', { form: 'day-first' }, '09.03.2026 06:00', march],
+    [
+      'with points, to the millisecond',
+      { form: 'day-first' },
+      '9.3.2026 06:00:00.250',
+      march.replace('000', '250'),
+    ],
+    ['with slashes, month first', { form: 'month-first' }, '3/9/2026  6:00', march],
+    ['with slashes, twelve hours', { form: 'month-first' }, '3/9/2026 6:00:00 AM', march],
+    ['with slashes and without a zone', { form: 'day-first', zone: null }, '9/3/2026 06:00', null],
+    ['of seconds', { form: 'elapsed', begin: '2026-03-09T05:59:58.500Z' }, '1,5', march],
+    ['of no seconds', { form: 'elapsed', begin: march }, '', null],
+    ['of what is no number', { form: 'elapsed', begin: march }, 'one', null],
+    ['of seconds from nowhere', { form: 'elapsed', begin: null }, '1', null],
+  ])('%s', (_what, more, time, expected) => expect(read(more, time)).toBe(expected))
+  it('of a day of its own', () => expect(read({}, '06:00:00', '2026-03-09')).toBe(march))
+})
+
+it('a figure is read in its unit, with comma or point; in a unit that nobody knows it is none', () => {
+  expect(readerOf('bar')('1,5')).toBe(1.5e5)
+  expect(readerOf('m3')('0.5')).toBe(0.5)
+  expect(readerOf('bar')('1,5,5')).toBeNull()
+  expect(readerOf('furlong')('1')).toBeNull()
 })

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { readPressureLog } from '../../../core/pressure/log'
+import { lookAtLog, readPressureLog } from '../../../core/pressure/log'
 import { elevationAt, profileBetween } from '../../../core/pressure/pack'
 
 const at = (minute: number) => new Date(Date.UTC(2026, 2, 9, 6, minute)).toISOString()
@@ -53,6 +53,46 @@ describe('reading a log', () => {
   ])('%s is refused', (_what, text, code) =>
     expect(() => readPressureLog(text)).toThrow(expect.objectContaining({ code })),
   )
+})
+
+describe('what of a log is no reading', () => {
+  const good = [`${at(0)},1`, `${at(1)},1`]
+  const refusal = (text: string) => {
+    try {
+      readPressureLog(text)
+    } catch (error) {
+      return error as { code: string; message: string; details?: { faults: object[]; row: number } }
+    }
+    throw new Error('It was read.')
+  }
+  it('rows of blanks are passed over; a row that says anything is not', () => {
+    expect(readPressureLog(csv('time,pressure kPa', good[0]!, ' , ', good[1]!)).samples).toHaveLength(2)
+    expect(refusal(csv('time,pressure kPa', good[0]!, ' ,3', good[1]!)).details).toEqual({
+      ...{ row: 3, faults: [{ row: 3, column: 'time', message: 'is empty' }] },
+    })
+  })
+  it('what is no pressure is said with what stands there, cut to what can be read', () => {
+    const { details, message } = refusal(csv('time,pressure kPa', good[0]!, `${at(1)},${'x'.repeat(50)}`))
+    expect(details!.faults).toEqual([
+      { row: 3, column: 'pressure kPa', message: `"${'x'.repeat(30)}" is not a number` },
+    ])
+    expect(message).toContain('Row 3, column "pressure kPa"')
+  })
+  it('a file without its columns is told which it has', () => {
+    expect(refusal(csv('level,flow', '1,2', '2,3')).message).toContain('Columns found: level, flow.')
+    expect(refusal(csv(' ', '1', '2')).message).toContain('Columns found: none.')
+  })
+  it('is looked at by its first rows, and needs one', () => {
+    expect(
+      lookAtLog(csv('time,pressure kPa', ...Array.from({ length: 9 }, () => good[0]!))).rows,
+    ).toHaveLength(5)
+    expect(() => lookAtLog('time,pressure kPa')).toThrow(expect.objectContaining({ code: 'bad-file' }))
+  })
+  it('has at most so many rows', () =>
+    expect(refusal(`time,pressure kPa\n${'0,1\n'.repeat(200_001)}`)).toMatchObject({
+      code: 'bad-file',
+      message: 'The log has more than 200000 samples.',
+    }))
 })
 
 describe('a profile', () => {
