@@ -40,9 +40,9 @@ async function run(pass: Pass, mutate: string[]) {
   await new Stryker({
     mutate,
     mutator: { excludedMutations: ['StringLiteral'] },
-    testRunner: 'vitest',
-    plugins: ['@stryker-mutator/vitest-runner'],
-    vitest: { configFile: 'tests/mutants/vitest.config.ts' },
+    testRunner: 'loaded',
+    plugins: [join(root, 'tests/mutants/runner.ts')],
+    testRunnerNodeArgs: ['--import', 'tsx'],
     coverageAnalysis: 'perTest',
     // What is worked out while a module is loaded would need all tests for each fault.
     ignoreStatic: true,
