@@ -24,6 +24,8 @@ class Loaded implements TestRunner {
   private answers: AsyncIterator<string> | null = null
   private readonly folder = mkdtempSync(join(tmpdir(), 'mutants-'))
   private times = 0
+  /** nothing was switched on since the tests were loaded */
+  private fresh = true
 
   capabilities() {
     return { reloadEnvironment: false }
@@ -46,6 +48,7 @@ class Loaded implements TestRunner {
     ])
     const lines: Interface = createInterface(this.line)
     this.answers = lines[Symbol.asyncIterator]()
+    this.fresh = true
   }
 
   private async ask(question: Question): Promise<Answer> {
@@ -67,18 +70,21 @@ class Loaded implements TestRunner {
     }
   }
 
-  async mutantRun(options: MutantRunOptions, again = false): Promise<MutantRunResult> {
+  async mutantRun(options: MutantRunOptions): Promise<MutantRunResult> {
     const answer = await this.ask({
       fault: options.activeMutant.id,
       tests: options.testFilter ?? [],
       hitLimit: options.hitLimit ?? 1e9,
     })
     if ('tests' in answer) throw new Error('A fault was asked for.')
+    const fresh = this.fresh
+    this.fresh = false
     if (answer.by === null) return { status: MutantRunStatus.Survived, nrOfTests: answer.run }
     if (answer.left) {
       await this.dispose()
       await this.init()
-      if (!again && !answer.endless) return this.mutantRun(options, true)
+      // It may be what an earlier fault left that made the test fail.
+      if (!fresh && !answer.endless) return this.mutantRun(options)
     }
     if (answer.endless) return { status: MutantRunStatus.Timeout, reason: 'endless' }
     return {
