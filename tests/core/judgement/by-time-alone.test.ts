@@ -36,11 +36,11 @@ describe('what changes by time alone', () => {
       state: 'waiting' as const,
       changes: [
         { at: 10, state: 'in-work' as const },
-        { at: 20, state: 'overdue' as const },
+        { at: 20, state: 'rejected' as const },
       ],
     }
     expect([9, 10, 19, 20, 99].map((now) => stateAt(stored, now))).toEqual([
-      ...['waiting', 'in-work', 'in-work', 'overdue', 'overdue'],
+      ...['waiting', 'in-work', 'in-work', 'rejected', 'rejected'],
     ])
   })
 })

@@ -26,7 +26,8 @@ stages:
           check: { kind: measure, quantity: length, unit: mm, uncertainty: 0 mm,
           limits: [ { of: each, title: Height, max: 9 m } ] } }
       - { key: struts, title: Struts out, instruction: Take out.,
-          window: { opens: 'reading("height") >= site.opens', early: Too early., closes: 'reading("height") > site.closes', late: Too late. },
+          window: { opens: 'reading("height") >= site.opens', early: Too early.,
+          closes: 'reading("height") > site.closes', late: Too late. },
           check: { kind: confirm, question: Out? } }
 `)
 const struts = (entries: Entry[], facts: Record<string, number> = { 'site.opens': 1, 'site.closes': 2 }) =>
