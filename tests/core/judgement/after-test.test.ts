@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { beforeTheTest } from '../../../core/judgement/after-test'
 import { judge } from '../../../core/judgement/judge'
 import type { Entry } from '../../../core/record/entry'
 import { loadSystem, sampleEntries, atEnds } from '../../../demo/system-records'
@@ -65,5 +66,26 @@ describe('a gap that stays open until the test', () => {
         .steps.filter((s) => !compiled.steps[compiled.stepIndex.get(s.key)!]!.afterTest)
         .map((s) => s.state)
     expect(states(null)).toEqual(states(undefined))
+  })
+})
+
+describe('what comes after the pressure test', () => {
+  const done = { recordedAt: 50 }
+  it.each([
+    ['where no test is planned, is as it is', null, undefined, null],
+    ['and was done, is as it is too', done, undefined, null],
+    ['waits while none is accepted', null, null, 'blocked'],
+    ['does not count before it', done, null, 'blocked'],
+    ['may begin once it is accepted', null, 40, null],
+    ['counts from that moment on', done, 50, null],
+    ['and hides nothing when it came later', done, 40, null],
+    ['is rejected when it came before', done, 51, 'rejected'],
+  ] as const)('%s', (_what, last, tested, state) =>
+    expect(beforeTheTest(last, tested)?.state ?? null).toBe(state),
+  )
+  it('says which of these it is', () => {
+    expect(beforeTheTest(null, null)!.sentence).toMatch(/^First: /)
+    expect(beforeTheTest(done, null)!.sentence).toMatch(/does not count before it/)
+    expect(beforeTheTest(done, 51)!.sentence).toMatch(/^Recorded before/)
   })
 })

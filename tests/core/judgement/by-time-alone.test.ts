@@ -1,10 +1,9 @@
 import { describe, expect, it } from 'vitest'
-import { beforeTheTest } from '../../../core/judgement/after-test'
 import { judgeAhead, stateAt } from '../../../core/judgement/ahead'
 import { read, yes } from '../support'
 import { at, facts, small } from './support'
 
-/** What a joint comes into though nobody does anything: clocks run out, a test is accepted. */
+/** What a joint comes into though nobody does anything: clocks run out. */
 const free = { plan: { before: null } }
 const joined = [yes('peeled', 1), yes('wiped', 2), read('gouge', [0.0002], 2), yes('joined', 5)]
 
@@ -42,26 +41,5 @@ describe('what changes by time alone', () => {
     expect([9, 10, 19, 20, 99].map((now) => stateAt(stored, now))).toEqual([
       ...['waiting', 'in-work', 'in-work', 'rejected', 'rejected'],
     ])
-  })
-})
-
-describe('what comes after the pressure test', () => {
-  const done = { recordedAt: 50 }
-  it.each([
-    ['where no test is planned, is as it is', null, undefined, null],
-    ['and was done, is as it is too', done, undefined, null],
-    ['waits while none is accepted', null, null, 'blocked'],
-    ['does not count before it', done, null, 'blocked'],
-    ['may begin once it is accepted', null, 40, null],
-    ['counts from that moment on', done, 50, null],
-    ['and hides nothing when it came later', done, 40, null],
-    ['is rejected when it came before', done, 51, 'rejected'],
-  ] as const)('%s', (_what, last, tested, state) =>
-    expect(beforeTheTest(last, tested)?.state ?? null).toBe(state),
-  )
-  it('says which of these it is', () => {
-    expect(beforeTheTest(null, null)!.sentence).toMatch(/^First: /)
-    expect(beforeTheTest(done, null)!.sentence).toMatch(/does not count before it/)
-    expect(beforeTheTest(done, 51)!.sentence).toMatch(/^Recorded before/)
   })
 })
