@@ -148,10 +148,12 @@ label,
   display: flex;
   flex-direction: column;
   gap: 6px;
+  font-size: var(--s14);
+  color: var(--muted);
 }
 .two {
   display: grid;
-  grid-template-columns: 1fr 1fr;
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, 220px), 1fr));
   gap: 12px;
 }
 .fault {

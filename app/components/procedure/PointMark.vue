@@ -2,7 +2,7 @@
 import type { InterventionPoint } from '#core/procedure/types'
 
 /** A point by its letter in its frame: full, double, dashed or dotted; empty where nobody intervenes. */
-defineProps<{ point: InterventionPoint | null; changed?: boolean; legend?: boolean; acts?: boolean }>()
+defineProps<{ point: InterventionPoint | null; changed?: boolean; inWords?: boolean; acts?: boolean }>()
 </script>
 
 <template>
@@ -10,7 +10,7 @@ defineProps<{ point: InterventionPoint | null; changed?: boolean; legend?: boole
     :is="acts ? 'button' : 'span'"
     :type="acts ? 'button' : undefined"
     class="mark"
-    :class="[point ?? 'none', { changed, legend }]"
+    :class="[point ?? 'none', { changed, 'in-words': inWords }]"
     >{{ point ?? '' }}</component
   >
 </template>
@@ -31,7 +31,7 @@ defineProps<{ point: InterventionPoint | null; changed?: boolean; legend?: boole
 button.mark {
   cursor: pointer;
 }
-.legend {
+.in-words {
   width: 32px;
   height: 32px;
 }

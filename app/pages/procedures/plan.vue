@@ -83,7 +83,7 @@ const fileAddress = (as: 'csv' | 'xlsx' | 'pdf') =>
         <ScopeFields v-model:line="line" v-model:crew="crew" />
         <ul class="legend" aria-label="What the letters mean">
           <li v-for="(word, letter) in pointWords" :key="letter">
-            <PointMark :point="letter" legend /> {{ word }}
+            <PointMark :point="letter" in-words /> {{ word }}
           </li>
         </ul>
         <NoticeSetting :notice="data.notice" @done="load" />
@@ -217,6 +217,7 @@ const fileAddress = (as: 'csv' | 'xlsx' | 'pdf') =>
 }
 .change p {
   display: flex;
+  flex: 1 1 320px;
   flex-direction: column;
   margin: 6px 0;
 }

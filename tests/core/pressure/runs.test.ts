@@ -36,6 +36,21 @@ describe('the runs of a pack', () => {
     expect(runs.map((r) => r.marks.map((m) => m.kind))).toEqual([['vented'], ['paused']])
     expect(runs[0]!.evaluation?.verdict).toBe('reject')
   })
+  it('say who started them and why, who stood there, and what was signed', () => {
+    const start = entry('start', { reason: '' })
+    const came = entry('attendance', { present: true })
+    const stayed = entry('attendance', { present: false })
+    const signed = entry('signature', { name: 'Ines', image: 'png', digest: 'd1' })
+    const log = entry('run', { file: 'f1', reason: 'The hole is a lunch.' })
+    const [run] = runsOf([start, came, stayed, signed, log])
+    expect(run).toEqual({
+      ...{ startedAt: start.recordedAt, startedBy: 'ines', open: [], reason: null, since: null, marks: [] },
+      ...{ evaluation: null, log: { file: 'f1', map: null, reason: 'The hole is a lunch.', by: 'ines' } },
+      present: [{ person: 'ines', at: came.recordedAt }],
+      signatures: [{ name: 'Ines', image: 'png', digest: 'd1', role: 'inspector', at: signed.recordedAt }],
+    })
+    expect(runsOf([entry('start', { reason: 7 })])[0]!.reason).toBeNull()
+  })
   it('of one that never started there are none', () => expect(runsOf([entry('confirmation')])).toEqual([]))
   it('a mark that was struck is none', () => {
     const wrong = mark('paused', 20)

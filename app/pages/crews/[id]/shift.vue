@@ -308,4 +308,10 @@ dd {
     grid-template-columns: 1fr;
   }
 }
+@media (max-width: 640px) {
+  /* The state of each joint stands beside it, so that nobody has to push the table. */
+  .figures td:first-child {
+    white-space: normal;
+  }
+}
 </style>
