@@ -310,8 +310,10 @@ dd {
 }
 @media (max-width: 640px) {
   /* The state of each joint stands beside it, so that nobody has to push the table. */
-  .figures td:first-child {
+  .figures td:first-child,
+  .figures td:last-child {
     white-space: normal;
+    min-width: 160px;
   }
 }
 </style>
