@@ -81,7 +81,7 @@ class Loaded implements TestRunner {
     this.fresh = false
     if (answer.by === null) return { status: MutantRunStatus.Survived, nrOfTests: answer.run }
     if (answer.left) {
-      await this.dispose()
+      await this.close()
       await this.init()
       // It may be what an earlier fault left that made the test fail.
       if (!fresh && !answer.endless) return this.mutantRun(options)
@@ -95,10 +95,15 @@ class Loaded implements TestRunner {
     }
   }
 
-  async dispose() {
+  /** Where the line ends the tests have answered their last question, and their process goes. */
+  private async close() {
     this.line?.destroy()
     this.server?.close()
     await this.vitest?.close()
+  }
+
+  async dispose() {
+    await this.close()
     rmSync(this.folder, { recursive: true, force: true })
   }
 }
