@@ -2,9 +2,7 @@ import { readFileSync } from 'node:fs'
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
-import { findProject } from '../../server/db/projects'
-import { verifyRecord } from '../../server/services/verify'
-import { bringAs, orderOf, text } from './bring'
+import { bringAs, orderOf, recordOf, text } from './bring'
 import { base, Client } from './client'
 import { asApplication } from './connect'
 
@@ -15,10 +13,7 @@ const sample = (name: string) => ({
   name,
   data: readFileSync(new URL(`../../samples/${name}`, import.meta.url)).toString('base64'),
 })
-const whole = async () => {
-  const report = await verifyRecord(db, [(await findProject(db, 'skerry-head'))!])
-  return [report.faults, report.stale]
-}
+const whole = () => recordOf(db)
 const many = async (table: string) => Number((await db(table).count('* as n'))[0]!.n)
 const bring = (note: string, serials: string[], lot?: string) =>
   bringAs({ db, engineer: petra, inspector: ines }, note, serials, lot)

@@ -1,9 +1,7 @@
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
-import { findProject } from '../../server/db/projects'
-import { verifyRecord } from '../../server/services/verify'
-import { bringAs } from './bring'
+import { bringAs, recordOf } from './bring'
 import { base, Client } from './client'
 import { asApplication } from './connect'
 
@@ -12,10 +10,7 @@ let db: Knex
 let ines: Client
 let petra: Client
 let tam: Client
-const whole = async () => {
-  const report = await verifyRecord(db, [(await findProject(db, 'skerry-head'))!])
-  return [report.faults, report.stale]
-}
+const whole = () => recordOf(db)
 const many = async (table: string) => Number((await db(table).count('* as n'))[0]!.n)
 const bring = (note: string, serials: string[], lot?: string) =>
   bringAs({ db, engineer: petra, inspector: ines }, note, serials, lot)

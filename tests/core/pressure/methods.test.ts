@@ -1,6 +1,5 @@
-import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { evaluateTest, readRequest, type TestResult } from '../../../core/pressure/evaluate'
+import type { TestResult } from '../../../core/pressure/evaluate'
 import {
   fitsMaterial,
   findTestMethod,
@@ -8,27 +7,8 @@ import {
   testMethods,
 } from '../../../core/pressure/methods/registry'
 import { describeTest } from '../../../core/pressure/report'
+import { cases, evaluate, type Cells } from './reference'
 
-type Cells = (number | null)[]
-interface Request {
-  method: string
-  parameters: Record<string, unknown>
-  section: Record<string, unknown>
-  gauge: { uncertainty: number }
-  rows: Cells[]
-  events?: { t: number; kind: string }[]
-}
-const cases = (
-  JSON.parse(readFileSync(new URL('../../reference/test-cases.json', import.meta.url), 'utf8')) as {
-    id: string
-    request: Request
-    expect: { error?: string }
-  }[]
-)
-  .filter((c) => !c.expect.error)
-  .map(({ id, request }) => [id, request] as const)
-
-const evaluate = (request: Request) => evaluateTest(readRequest(request))
 const judged = ({ verdict, numbers }: TestResult) => ({
   verdict,
   numbers: Object.fromEntries(

@@ -1,24 +1,7 @@
-import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { evaluateTest, readRequest } from '../../../core/pressure/evaluate'
+import { cases, evaluate, type Request } from './reference'
 
 /** Of every method: what its phases are in time, and how long a test that still runs has to go. */
-type Cells = (number | null)[]
-interface Request {
-  method: string
-  rows: Cells[]
-  events?: { t: number; kind: string }[]
-}
-const cases = (
-  JSON.parse(readFileSync(new URL('../../reference/test-cases.json', import.meta.url), 'utf8')) as {
-    id: string
-    request: Request
-    expect: { error?: string }
-  }[]
-)
-  .filter((c) => !c.expect.error)
-  .map(({ id, request }) => [id, request] as const)
-const evaluate = (request: Request) => evaluateTest(readRequest(request))
 /** Their last phase ends when the pressure has fallen, which may be before or after the time it must stand. */
 const untilItFell = ['low-pressure-air', 'vacuum-manhole', 'joint-air']
 const endOf = (request: Request) => request.rows.at(-1)![0]!
