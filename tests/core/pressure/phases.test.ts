@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { cases, evaluate, type Request } from './reference'
 
 /** Of every method: what its phases are in time, and how long a test that still runs has to go. */
+
 /** Their last phase ends when the pressure has fallen, which may be before or after the time it must stand. */
 const untilItFell = ['low-pressure-air', 'vacuum-manhole', 'joint-air']
 const endOf = (request: Request) => request.rows.at(-1)![0]!
