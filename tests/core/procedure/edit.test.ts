@@ -50,3 +50,76 @@ describe('editing one value of a document', () => {
     expect(() => setInSource('a: [', ['a'], 'x')).toThrow(/cannot be changed there/)
   })
 })
+
+describe('the values of a document', () => {
+  const twice = `
+key: t
+title: T
+revision: A
+system: t
+material: none
+basis: made up for tests
+cautions: []
+facts:
+  - { key: pipe.od, title: Outside diameter, dimension: length, from: pipe }
+  - { key: pipe.grade, title: Grade, dimension: word, from: pipe }
+options:
+  - { key: way, title: Way, default: old, choices: [ { key: old, title: Old, reason: x }, { key: new, title: New, reason: y } ] }
+tables:
+  - { key: cure, title: Cure, dimension: time, values: [ [1 h, 2 h], [3 h, 4 h] ],
+      axes: [ { dimension: length, unit: mm, mode: exact, values: [50, 100] }, { dimension: word, mode: exact, values: [X, Y] } ] }
+stages:
+  - key: work
+    title: Work
+    steps:
+      - { key: gap, title: Gap, instruction: Measure., onFailure: { action: rework, words: x },
+          check: { kind: measure, quantity: length, unit: mm, uncertainty: 0.1 mm, readings: 4,
+          limits: [ { of: each, min: 1 mm, max: 3 mm }, { of: range, title: Spread, max: 2 mm } ] } }
+      - { key: seen, title: Seen, instruction: Look., check: { kind: confirm, question: So? } }
+`
+  it('are those of each limit, then those of its check; none of a plain question', () =>
+    expect(editables(twice).limits).toEqual(
+      [
+        ['limits.0.min', 'each, at least', '1 mm'],
+        ['limits.0.max', 'each, at most', '3 mm'],
+        ['limits.1.max', 'Spread, at most', '2 mm'],
+        ['uncertainty', 'uncertainty of a reading', '0.1 mm'],
+        ['readings', 'readings', '4'],
+      ].map(([place, title, value]) => ({
+        ...{ group: 'Gap', title, value },
+        path: [
+          ...['stages', 0, 'steps', 0, 'check'],
+          ...place!.split('.').map((p) => (/\d/.test(p) ? Number(p) : p)),
+        ],
+      })),
+    ))
+  it('of a table are its cells, by the words of both sides', () =>
+    expect(editables(twice).tables.map((e) => [e.title, e.value, e.path.slice(2).join('.')])).toEqual([
+      ['50 mm, X', '1 h', 'values.0.0'],
+      ['50 mm, Y', '2 h', 'values.0.1'],
+      ['100 mm, X', '3 h', 'values.1.0'],
+      ['100 mm, Y', '4 h', 'values.1.1'],
+    ]))
+  it('of a school is its default, among its choices', () =>
+    expect(editables(twice).schools).toEqual([
+      {
+        ...{ path: ['options', 0, 'default'], group: 'Way', title: 'default', value: 'old' },
+        choices: [
+          { key: 'old', title: 'Old' },
+          { key: 'new', title: 'New' },
+        ],
+      },
+    ]))
+  it.each<[string, string]>([
+    ['12', 'a: 12'],
+    [' 12.25 ', 'a: 12.25'],
+    ['-3', 'a: -3'],
+    ['12 mm', 'a: 12 mm'],
+    ['x12', 'a: x12'],
+    ['1.', 'a: "1."'],
+  ])('a number given as %j is written %s', (typed, text) =>
+    expect(setInSource('a: 7 # of the maker\n', ['a'], typed).replace(/ # of the maker\n$/, '')).toBe(text),
+  )
+  it('a word given a number stays a word', () =>
+    expect(setInSource('a: seven\n', ['a'], '7')).toBe('a: "7"\n'))
+})
