@@ -104,12 +104,15 @@ describe('a line', () => {
     }
     const shorter = await petra.post(`${base}/lines/${main.id}`, { ...typed, to: '100 m' })
     expect(shorter.problem).toMatchObject({ code: 'in-use', field: 'to' })
-    const to = main.to_station as number
-    expect((await petra.post(`${base}/lines/${main.id}`, { ...typed, to: `${to + 50}` })).status).toBe(200)
+    // Other tests may have laid joints beyond its end, out of the way of the demo's.
+    const [planned] = await db('joints').where({ alignment: main.id }).max({ far: 'station' })
+    const to = Math.max(main.to_station as number, planned!.far as number)
+    const longer = await petra.post(`${base}/lines/${main.id}`, { ...typed, to: `${to + 50}` })
+    expect([longer.status, longer.problem]).toEqual([200, null])
     const after = await db('alignments').where({ id: main.id }).first()
     expect(after.profile).toBe(main.profile)
     expect([after.to_station, JSON.parse(after.facts)]).toEqual([to + 50, JSON.parse(main.facts)])
-    await petra.post(`${base}/lines/${main.id}`, { ...typed, to: `${to}` })
+    await db('alignments').where({ id: main.id }).update({ to_station: main.to_station })
   })
   it('a file is read and nothing is kept', async () => {
     const before = Number((await db('alignments').count('* as n'))[0]!.n)
