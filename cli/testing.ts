@@ -2,6 +2,7 @@ import { spawn } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { stripVTControlCharacters } from 'node:util'
 import { ensureBuilt } from './lifecycle'
 import { ensureInstalled } from './mariadb'
 import { root } from './places'
@@ -71,7 +72,13 @@ async function suite(
   return { name, passed, failed, faults }
 }
 
-const firstLines = (text: string | undefined) => (text ?? '').split('\n').slice(0, 6).join('\n    ')
+/** Beginning of what a failed test says, without its colours. */
+const firstLines = (text: string | undefined) =>
+  stripVTControlCharacters(text ?? '')
+    .split('\n')
+    .filter((line) => line.trim() !== '')
+    .slice(0, 12)
+    .join('\n    ')
 
 function vitestCounts(r: unknown): Counted {
   const { numPassedTests, numFailedTests, numFailedTestSuites, testResults } = r as {
@@ -94,14 +101,21 @@ function vitestCounts(r: unknown): Counted {
   return [numPassedTests, numFailedTests || (numFailedTestSuites > 0 ? 1 : 0), faults]
 }
 
+interface PlaywrightTest {
+  status: string
+  results?: { error?: { message?: string } }[]
+}
 interface PlaywrightSuite {
   suites?: PlaywrightSuite[]
-  specs?: { title: string; ok: boolean; tests: { status: string }[] }[]
+  specs?: { title: string; ok: boolean; tests: PlaywrightTest[] }[]
 }
 const badSpecs = (suite: PlaywrightSuite): string[] => [
   ...(suite.specs ?? [])
     .filter((s) => !s.ok || s.tests.some((t) => t.status === 'flaky'))
-    .map((s) => s.title),
+    .map((s) => {
+      const errors = s.tests.flatMap((t) => t.results ?? []).flatMap((r) => r.error?.message ?? [])
+      return `${s.title}: ${firstLines(errors[0])}`
+    }),
   ...(suite.suites ?? []).flatMap(badSpecs),
 ]
 const playwrightCounts = (r: unknown): Counted => {

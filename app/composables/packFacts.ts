@@ -70,7 +70,10 @@ export function packFacts(layout: Layout, least: number | null, age: number | nu
     {
       title: 'Air gathers at',
       value:
-        layout.tops.length === 0 ? 'no top' : layout.tops.map((t) => showMetres(t.station, 0)).join(', '),
+        layout.tops.length === 0
+          ? 'no top'
+          : // A station keeps its unit on its line, however many there are.
+            layout.tops.map((t) => showMetres(t.station, 0).replaceAll(' ', '\u00a0')).join(', '),
       bad: false,
       says: layout.tops.length === 0 ? 'the ends are the vents' : 'a vent at each',
     },

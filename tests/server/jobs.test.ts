@@ -3,7 +3,7 @@ import { uuidv7 } from 'uuidv7'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
 import { base, signedIn, type Client } from './client'
 import { asApplication } from './connect'
-import { freshJoint } from './fresh-joint'
+import { freshJoint, judgeAgain } from './fresh-joint'
 
 /** Judging many anew: outside any request, gone on with after a crash, and followed by whoever looks. */
 let db: Knex
@@ -69,6 +69,7 @@ describe('a job', () => {
       'not-started',
     ])
     expect((await row(id)).done).toBe(4)
+    await judgeAgain(db, joints)
   })
   it('whose worker still holds it is left alone', async () => {
     const joint = await stale()

@@ -7,7 +7,7 @@ import type { Openings } from '../../server/services/openings'
 import type { pointMatrix } from '../../server/services/points'
 import { base, signedIn, type Client } from './client'
 import { asApplication } from './connect'
-import { freshJoint } from './fresh-joint'
+import { freshJoint, judgeAgain } from './fresh-joint'
 
 /** A crew that is new is held at every point until so many of its joints in a row were good. */
 let db: Knex
@@ -19,6 +19,7 @@ const project = { project_key: 'skerry-head' }
 let like: string
 let crew: string
 let rule: string
+const begun: string[] = []
 beforeAll(async () => {
   db = asApplication(inject('data'))
   ;[ines, petra, juno, sorrel] = (await signedIn(
@@ -37,12 +38,14 @@ beforeAll(async () => {
 })
 afterAll(async () => {
   await db('projects').where(project).update({ settings })
+  await judgeAgain(db, begun)
   await db.destroy()
 })
 
 /** Begins a joint of the crew, which then comes to stand so. */
 async function made(state: string): Promise<string> {
   const joint = await freshJoint(db, like)
+  begun.push(joint)
   const remark = { id: uuidv7(), kind: 'remark', step: null, payload: { text: 'Begun' } }
   const entries = [{ ...remark, recordedAt: new Date().toISOString() }]
   expect((await ines.post(`${base}/joints/${joint}/entries`, { entries })).status).toBe(200)

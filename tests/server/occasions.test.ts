@@ -5,7 +5,7 @@ import type { pointMatrix } from '../../server/services/points'
 import type { Coming } from '../../server/services/coming'
 import { base, signedIn, type Client } from './client'
 import { asApplication } from './connect'
-import { freshJoint } from './fresh-joint'
+import { freshJoint, judgeAgain } from './fresh-joint'
 import { reject, REJECTED } from './rejected'
 
 /** What is watched when there is an occasion, and not one in so many. */
@@ -95,6 +95,7 @@ describe('surveillance after a rejection', () => {
     const [next, second] = [await freshJoint(db, like), await freshJoint(db, like)]
     await begin(next)
     await begin(second)
+    await judgeAgain(db, [bad])
     const drawn = async (joint: string) =>
       ((await ines.get(`${base}/joints/${joint}`)).body as { drawn: string[] }).drawn
     expect(await drawn(next)).toEqual([step])
