@@ -11,7 +11,7 @@ const place = ({ station }: LevelRow, i: number) =>
 </script>
 
 <template>
-  <div class="reduction">
+  <div class="reduction" tabindex="0" role="region" aria-label="Levels reduced">
     <table class="figures" aria-label="The booking reduced both ways">
       <thead>
         <tr>

@@ -12,6 +12,8 @@ const session = useSession()
 const text = ref('')
 const found = ref<{ key: string; label: string; detail: string; to: string; kind: string }[]>([])
 const at = ref(0)
+/** what was looked for, and is nowhere */
+const nothing = ref(false)
 const input = ref<{ focus(): void } | null>(null)
 
 const paths: Record<Found['kind'], (f: Found) => string> = {
@@ -35,6 +37,7 @@ const kindWords: Record<Found['kind'], string> = {
 
 const search = useDebounceFn(async () => {
   const wanted = text.value.trim()
+  nothing.value = false
   if (!wanted) return void (found.value = [])
   const station = /^(\d+(?:[.,]\d+)?)\s*m?$/.exec(wanted)
   const rows = await api<Found[]>(`${session.base}/find`, { query: { text: wanted } }).catch(() =>
@@ -72,6 +75,7 @@ const search = useDebounceFn(async () => {
       })),
   ]
   at.value = 0
+  nothing.value = found.value.length === 0
 }, 120)
 watch(text, search)
 /** Keys that are pressed while the dialog still opens are for its field, in their order. */
@@ -124,7 +128,8 @@ async function go(to: string | undefined) {
       @keydown.down.prevent="at = Math.min(found.length - 1, at + 1)"
       @keydown.up.prevent="at = Math.max(0, at - 1)"
     />
-    <div class="found" role="listbox" aria-label="Found">
+    <!-- Nothing is there to choose from before something is found. -->
+    <div class="found" :role="found.length > 0 ? 'listbox' : 'status'" aria-label="Found">
       <button
         v-for="(f, i) in found"
         :key="f.key"
@@ -138,7 +143,7 @@ async function go(to: string | undefined) {
         <span class="kind muted small">{{ f.kind }}</span><strong>{{ f.label }}</strong
         ><span class="muted small grow">{{ f.detail }}</span>
       </button>
-      <p v-if="text.trim() && found.length === 0" class="muted none">Nothing by that name.</p>
+      <p v-if="nothing" class="muted none">Nothing by that name.</p>
     </div>
   </ElDialog>
 </template>

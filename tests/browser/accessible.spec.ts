@@ -204,9 +204,23 @@ async function findings(page: Page, shift: Shift, name: string): Promise<string[
           .join(' | ')}`,
     )
 }
-/** Nothing serious is found; what is, is said first. */
+/** What would scroll were there more in it, with nothing in it that keys can reach. */
+const outOfReach = (page: Page) =>
+  page.evaluate(() =>
+    [...document.querySelectorAll<HTMLElement>('body *')]
+      .filter(
+        (e) =>
+          /auto|scroll/.test(getComputedStyle(e).overflow) &&
+          e.clientHeight > 0 &&
+          e.tabIndex < 0 &&
+          !e.querySelector('a[href], button, input, select, textarea, [tabindex="0"]'),
+      )
+      .map((e) => `.${e.className} cannot be scrolled by keys`),
+  )
+
+/** Nothing serious is found, nor what would be with more data; what is, is said first. */
 async function clean(page: Page, shift: Shift, name: string) {
-  const found = await findings(page, shift, name)
+  const found = [...(await findings(page, shift, name)), ...(await outOfReach(page))]
   expect(found, found.join('\n')).toEqual([])
 }
 const onShift = (browser: Browser, name: string, shift: Shift) =>

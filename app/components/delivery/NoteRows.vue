@@ -64,7 +64,7 @@ const drop = (i: number) => (rows.value = rows.value.filter((_r, k) => k !== i))
         >Add the row</ElButton
       >
     </form>
-    <ol v-if="rows.length" class="list sheet" aria-label="Rows of the note">
+    <ol v-if="rows.length" class="list sheet" tabindex="0" aria-label="Rows of the note">
       <li v-for="(r, i) in rows" :key="i">
         <span class="muted">{{ i + 1 }}</span><strong>{{ r.item }}</strong
         ><span class="grow">lot {{ r.lot }}{{ r.serial ? `, ${r.serial}` : '' }}</span

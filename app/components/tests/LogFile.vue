@@ -200,7 +200,7 @@ const shape = computed(() => {
       </template>
       <p v-if="asks.size > 0" class="muted">Say what is marked: nothing of it is guessed.</p>
       <p v-if="look.fault" class="fault" role="alert">{{ look.fault.message }}</p>
-      <ul v-if="faults.length > 1" class="faults">
+      <ul v-if="faults.length > 1" class="faults" tabindex="0" aria-label="Faults">
         <li v-for="f in faults" :key="f.row + f.column">Row {{ f.row }}, {{ f.column }}: {{ f.message }}</li>
       </ul>
     </div>

@@ -39,7 +39,7 @@ const share = (c: { startedAt: number; until: number }) =>
 </script>
 
 <template>
-  <aside class="figure" aria-label="Drawing and clocks">
+  <aside class="figure" tabindex="0" aria-label="Drawing and clocks">
     <JointEnds
       v-if="compiled.names.both.size > 0"
       :compiled="compiled"

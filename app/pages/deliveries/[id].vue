@@ -140,7 +140,9 @@ const words = computed(() => {
           <a class="quiet" :href="`/api/${base}/notice`" target="_blank">Notice to the supplier</a
           ><a class="quiet" :href="`/api/${base}/export`" download>CSV</a>
         </div>
-        <div class="lines"><ReconciledLines :lines="data.delivery.lines" brief /></div>
+        <div class="lines" tabindex="0" role="region" aria-label="Lines of the order">
+          <ReconciledLines :lines="data.delivery.lines" brief />
+        </div>
         <div class="articles" role="group" aria-label="Samples">
           <button
             v-for="a in data.articles"

@@ -151,7 +151,9 @@ const forward = computed(
           >Since the last good check, {{ times.day(lastGood) }}</ElButton
         >
       </form>
-      <div class="drawn"><TraceDrawing :trace="data" :width="width" /></div>
+      <div class="drawn" tabindex="0" role="region" aria-label="Where it went">
+        <TraceDrawing :trace="data" :width="width" />
+      </div>
       <section v-if="data.lines.length">
         <h2>On the lines</h2>
         <TraceStrip :lines="data.lines" :width="width" />

@@ -84,7 +84,7 @@ const file = computed(
         </tbody>
       </table>
       <h2>Week by week</h2>
-      <ol class="weeks" aria-label="Reports raised in each week">
+      <ol class="weeks" tabindex="0" aria-label="Reports raised in each week">
         <li v-for="w in weeks" :key="w.week">
           <span class="count">{{ w.count }}</span>
           <span class="column" :style="{ height: `${(w.count / high) * 120}px` }" />
