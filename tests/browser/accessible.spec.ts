@@ -207,7 +207,7 @@ async function findings(page: Page, shift: Shift, name: string): Promise<string[
 /** What would scroll were there more in it, with nothing in it that keys can reach. */
 const outOfReach = (page: Page) =>
   page.evaluate(() =>
-    [...document.querySelectorAll<HTMLElement>('body *')]
+    Array.from(document.querySelectorAll<HTMLElement>('body *'))
       .filter(
         (e) =>
           /auto|scroll/.test(getComputedStyle(e).overflow) &&
