@@ -39,7 +39,7 @@ export const drawingFamilies = {
   'seam-clock': {
     about: 'Sealant round a joint and where its ends meet',
     needs: { school: 'word' },
-    takes: {},
+    takes: { off: 'angle' },
     parts: ['seam'],
   },
   'gap-clock': {

@@ -7,11 +7,13 @@ import { useDrawn, type DrawnEmits, type DrawnProps } from '../useDrawn'
  */
 const props = defineProps<DrawnProps>()
 defineEmits<DrawnEmits>()
-const { word, tappable, strong, show } = useDrawn(props)
+const { num, word, tappable, strong, show } = useDrawn(props)
 const C = 202
 const M = 152
 const R = 104
 const school = computed(() => word('school'))
+/** how far from there they may meet, if the procedure says so */
+const off = computed(() => num('off'))
 const seam = computed(() => props.readings?.[0] ?? null)
 /** degrees clockwise from 12 */
 const at = (angle: number, radius: number) => ({
@@ -25,7 +27,7 @@ const arc = (from: number, to: number, radius: number) => {
 const halves = computed(() => ['bitumen'].includes(school.value))
 const joinAt = computed(() => 90 - (seam.value ?? 0))
 const on = strong('seam')
-const fine = computed(() => seam.value === null || Math.abs(seam.value) <= 30)
+const fine = computed(() => seam.value === null || off.value === null || Math.abs(seam.value) <= off.value)
 const title = computed(
   () =>
     ({
@@ -45,11 +47,11 @@ const title = computed(
   >
     <circle :cx="C" :cy="M" :r="R + 26" fill="var(--pipe)" stroke="var(--ink)" stroke-width="1.5" />
     <circle :cx="C" :cy="M" :r="R - 18" fill="var(--paper)" stroke="var(--ink)" stroke-width="1.5" />
-    <template v-if="!halves && school !== 'trowelled'">
+    <template v-if="off !== null && !halves && school !== 'trowelled'">
       <path
         v-for="side in [90, 270]"
         :key="side"
-        :d="arc(side - 30, side + 30, R + 14)"
+        :d="arc(side - off, side + off, R + 14)"
         fill="none"
         stroke="var(--accepted)"
         stroke-width="10"
