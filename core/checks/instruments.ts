@@ -38,6 +38,26 @@ export const instrumentFacts = (list: readonly RegisteredInstrument[]): Record<s
 export const calibratedAt = (instrument: InstrumentFacts, at: number): boolean =>
   instrument.calibrated.some((c) => c.from <= at && at <= c.until)
 
+const DAY = 86_400_000
+/** days before the end of a calibration from which it is to be seen to */
+export const SOON = 30
+
+export interface Calibration {
+  state: 'never' | 'out' | 'soon' | 'good'
+  /** whole days until it ends, below 0 after it; null where there was none */
+  days: number | null
+}
+
+/** How the calibration of an instrument stands at a moment (ms), as whoever keeps the register needs it. */
+export function calibrationOf(
+  { calibrations, calibratedUntil }: Pick<RegisteredInstrument, 'calibrations' | 'calibratedUntil'>,
+  at: number,
+): Calibration {
+  if (calibrations.length === 0) return { state: 'never', days: null }
+  const days = Math.floor((Date.parse(calibratedUntil) - at) / DAY)
+  return { state: days < 0 ? 'out' : days <= SOON ? 'soon' : 'good', days }
+}
+
 /**
  * What the register says of the instruments that a procedure names: which are in calibration. Null where it
  * names none, or where of one of its kinds none is.
