@@ -1,8 +1,7 @@
 import type { Knex } from 'knex'
-import type { JudgeOptions } from '#core/judgement/types'
+import type { SubjectType } from '#core/record/entry'
 import { findChainFault, type ChainFault } from '#core/record/chain'
 import { lateness, runAfter, type DeviceRun } from '#core/record/late'
-import type { Use } from '#core/tracing/uses'
 import {
   beheaded,
   chainsOfNothing,
@@ -13,29 +12,10 @@ import {
   withoutChain,
   type Stray,
 } from '../db/checks'
-import { findDelivery } from '../db/deliveries'
-import { chainHeads, entriesOfMany, forCore, type StoredEntry } from '../db/entries'
+import { chainHeads, entriesOfMany, type StoredEntry } from '../db/entries'
 import { filesPage } from '../db/files'
-import { findJoint } from '../db/joints'
 import type { Project } from '../db/projects'
-import { findNcr, findPack } from '../db/site'
-import { findReach } from '../db/reaches'
-import { findItem } from '../db/items'
-import { findLot } from '../db/lots'
-import { usesOfJoint } from '../db/uses'
-import { findPlace } from '../db/yard'
-import { projectLot } from './lots'
-import { makeupOf } from './makeup'
-import { projectPlace } from './yard'
-import { projectSubject, type Projection } from '#core/judgement/projection'
-import type { CompiledProcedure } from '#core/procedure/compile'
-import { judgeOptions, ofSubject, type Placed } from './judging'
-import { projectNcr } from './ncr-state'
-import { findShift } from '../db/shifts'
-import { projectPack } from './pack-sheet'
-import { projectShift } from './shift-reports'
-import { findProcedure } from '../db/procedures'
-import { compiledProcedure, projectProcedure } from './procedures'
+import { Reading, rebuilt } from './rebuilt'
 import { sha256 } from './record'
 
 export interface VerifyReport {
@@ -48,18 +28,6 @@ export interface VerifyReport {
 
 const BATCH = 200
 const FIRST = '00000000-0000-0000-0000-000000000000'
-
-/** What one run reads once: options of the judge by procedure. */
-class Reading {
-  private readonly options = new Map<string, Promise<JudgeOptions>>()
-  constructor(private readonly db: Knex) {}
-  async optionsFor(project: Project, compiled: CompiledProcedure, subject: Placed): Promise<JudgeOptions> {
-    const key = `${project.id} ${compiled.procedure.key}`
-    const known = this.options.get(key) ?? judgeOptions(this.db, project, compiled.procedure.key)
-    this.options.set(key, known)
-    return { ...(await known), ...(await ofSubject(this.db, project, compiled, subject)) }
-  }
-}
 
 /** Walks every chain of the projects, rebuilds every projection, and looks at times and files. Reads only. */
 export async function verifyRecord(db: Knex, projects: Project[]): Promise<VerifyReport> {
@@ -182,141 +150,8 @@ async function staleOf(
   subject: string,
   entries: StoredEntry[],
 ): Promise<VerifyReport['stale']> {
-  const pairs = await projectionPairs(db, reading, project, subjectType, subject, entries)
-  return pairs
+  const pairs = await rebuilt[subjectType as SubjectType]?.({ db, reading, project, subject, entries })
+  return (pairs ?? [])
     .filter(([, stored, rebuilt]) => JSON.stringify(stored) !== JSON.stringify(rebuilt))
     .map(([field, stored, rebuilt]) => ({ subjectType, subject, field, stored, rebuilt }))
-}
-
-/** The digest of the document as it was last saved. */
-const lastSaved = (entries: StoredEntry[]) =>
-  entries.map(forCore).findLast((e) => e.kind === 'draft')?.payload.sha256
-
-const spell = (uses: readonly Use[]) => uses.map((u) => `${u.kind} ${u.value}`).sort()
-
-type Pair = [field: string, stored: unknown, rebuilt: unknown]
-
-/** What is stored of a judged subject, and what its entries give. */
-const projected = (stored: Projection, rebuilt: Projection): Pair[] =>
-  (['state', 'until', 'then', 'testableAt', 'heldSince', 'done', 'drafts'] as const).map((field) => [
-    field,
-    stored[field],
-    rebuilt[field],
-  ])
-
-async function projectionPairs(
-  db: Knex,
-  reading: Reading,
-  project: Project,
-  subjectType: string,
-  subject: string,
-  entries: StoredEntry[],
-): Promise<Pair[]> {
-  if (subjectType === 'joint') {
-    const joint = await findJoint(db, project.id, subject)
-    if (!joint?.procedure) return [['joint', null, subject]]
-    const compiled = await compiledProcedure(db, project.id, joint.procedure)
-    // The state was stored when the last entry came in; clocks are judged as of then.
-    const at = Date.parse(entries.at(-1)?.receivedAt ?? joint.openedAt!)
-    const rebuilt = projectSubject(
-      compiled,
-      joint.facts,
-      entries.map(forCore),
-      at,
-      await reading.optionsFor(project, compiled, joint),
-    )
-    return [
-      ...projected(joint, rebuilt),
-      ['uses', spell(await usesOfJoint(db, joint.id)), spell(await makeupOf(db, joint, entries))],
-    ]
-  }
-  if (subjectType === 'ncr') {
-    const ncr = await findNcr(db, project.id, subject)
-    const rebuilt = projectNcr(entries)
-    return [
-      ['state', ncr?.state, rebuilt.state],
-      ['disposition', ncr?.disposition, rebuilt.disposition],
-      ['due', ncr?.due, rebuilt.due],
-      ['reworkedBy', ncr?.reworkedBy, rebuilt.reworkedBy],
-    ]
-  }
-  if (subjectType === 'reach') {
-    const reach = await findReach(db, project.id, subject)
-    if (!reach?.procedure) return [['reach', null, subject]]
-    const compiled = await compiledProcedure(db, project.id, reach.procedure)
-    return projected(
-      reach,
-      projectSubject(
-        compiled,
-        reach.facts,
-        entries.map(forCore),
-        Date.parse(entries.at(-1)?.receivedAt ?? reach.openedAt!),
-        await reading.optionsFor(project, compiled, reach),
-      ),
-    )
-  }
-  if (subjectType === 'pack') {
-    const pack = await findPack(db, project.id, subject)
-    const rebuilt = projectPack(entries)
-    return [
-      ['state', pack?.state, rebuilt.state],
-      ['verdict', pack?.verdict, rebuilt.verdict],
-      ['logFile', pack?.logFile, rebuilt.logFile],
-      ['signedBy', pack?.signedBy, rebuilt.signedBy],
-    ]
-  }
-  if (subjectType === 'procedure') {
-    const row = await findProcedure(db, project.id, subject)
-    const rebuilt = projectProcedure(entries)
-    return [
-      ['state', row?.state, rebuilt.state],
-      ['reviewedBy', row?.reviewedBy, rebuilt.reviewedBy],
-      ['issuedBy', row?.issuedBy, rebuilt.issuedBy],
-      ['sha256', row && sha256(row.source), lastSaved(entries)],
-    ]
-  }
-  if (subjectType === 'lot') {
-    const lot = await findLot(db, project.id, { id: subject })
-    const rebuilt = projectLot(entries)
-    return [
-      [
-        'dates',
-        lot && [lot.made, lot.expires, lot.opened],
-        rebuilt.dates ?? [lot?.made ?? null, lot?.expires ?? null, lot?.opened ?? null],
-      ],
-      ['quarantinedAt', lot?.quarantinedAt ?? null, rebuilt.quarantinedAt],
-      ['reason', lot?.reason ?? null, rebuilt.reason],
-    ]
-  }
-  if (subjectType === 'shift') {
-    const shift = await findShift(db, project.id, { id: subject })
-    return [['state', shift?.state, projectShift(entries)]]
-  }
-  if (subjectType === 'place') {
-    const place = await findPlace(db, project.id, subject)
-    const rebuilt = place && projectPlace(place, entries)
-    return [
-      ['lastRound', place?.lastRound, rebuilt?.lastRound],
-      ['findings', place?.findings, rebuilt?.findings],
-    ]
-  }
-  if (subjectType === 'delivery') {
-    const delivery = await findDelivery(db, project.id, subject)
-    const signature = entries.findLast((e) => e.kind === 'signature')
-    return [['signed', delivery?.state === 'signed', signature !== undefined]]
-  }
-  if (subjectType === 'item') {
-    const item = await findItem(db, project.id, subject)
-    return [
-      [
-        'state',
-        item?.state,
-        entries
-          .map(forCore)
-          .filter((e) => e.kind === 'inspection')
-          .at(-1)?.payload.outcome ?? 'received',
-      ],
-    ]
-  }
-  return []
 }
