@@ -6,7 +6,7 @@ import { causeWords, dispositionWords, entryWords } from '~/words'
 
 /** What became of a report, entry by entry, in words. */
 type Sheet = Awaited<ReturnType<typeof ncrSheet>>
-const props = defineProps<Pick<Sheet, 'entries' | 'people'>>()
+const props = defineProps<{ entries: Sheet['entries']; people: Sheet['people'] }>()
 const session = useSession()
 const times = useTimes()
 const say = (e: Sheet['entries'][number]): string => {

@@ -115,19 +115,6 @@ const move = (by: number) => {
 const bar = ref<InstanceType<typeof WorkBar> | null>(null)
 
 const draft = computed(() => judgement.value?.drafts.find((d) => d.step === current.value) ?? null)
-const report = useRaising(props.work.address)
-const reportWaits = computed(() => report.waits.value.includes(current.value))
-onMounted(report.look)
-/** Raised with the last picture taken at the step. */
-const raise = () =>
-  report.raise({
-    subjectType: sheet.value!.subject.type,
-    subject: props.id,
-    step: current.value,
-    photo:
-      (ofStep.value.filter((e) => e.kind === 'photo').at(-1)?.payload.file as string | undefined) ?? null,
-  })
-
 useKeys({
   y: () => check.value?.say('yes'),
   n: () => check.value?.say('no'),
@@ -228,11 +215,7 @@ useKeys({
         {{ sheet.qualification.sentence }}
         <template v-if="sheet.qualification.blocks">The plan takes no answer without it.</template>
       </p>
-      <div v-if="draft" class="draft">
-        <p><strong>Nonconformance drafted.</strong> {{ draft.criterion }} – found: {{ draft.reading }}</p>
-        <p v-if="reportWaits" class="muted">The report waits on this device for a signal.</p>
-        <ElButton v-else-if="!work.dry" type="danger" size="large" @click="raise">Raise it</ElButton>
-      </div>
+      <DraftedReport v-if="draft" :id="id" :work="work" :step="current" :draft="draft" :of-step="ofStep" />
       <StepRecord
         :faults="judged.faults"
         :chosen="entry"
@@ -316,15 +299,6 @@ useKeys({
 }
 .head {
   grid-area: head;
-}
-.draft {
-  display: flex;
-  align-items: center;
-  justify-content: space-between;
-  gap: 16px;
-  border: 1.5px solid var(--rejected);
-  border-radius: var(--corner);
-  padding: 12px 16px;
 }
 @media (max-width: 1100px) {
   /* Upright: the drawing over the check, the steps folded. */
