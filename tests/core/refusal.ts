@@ -10,3 +10,14 @@ export function refusal(run: () => unknown): [code: string, field: string | null
     throw error
   }
 }
+
+/** The problem with which something is refused: its code, its field and its sentence. */
+export function refused(run: () => unknown): Problem {
+  try {
+    run()
+  } catch (error) {
+    if (error instanceof Problem) return error
+    throw error
+  }
+  throw new Error('It was not refused.')
+}
