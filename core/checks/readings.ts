@@ -89,7 +89,7 @@ function readingOf({ readings, step }: Read, uncertainty: number): Finding['read
 
 /**
  * How far off it may be, for a person: of what was made of the readings, and of one reading where that
- * differs.
+ * differs. The sign stays with its figure on one line.
  */
 export function howSure({
   uncertainty,
@@ -97,9 +97,9 @@ export function howSure({
   unit,
   reading,
 }: Pick<Finding, 'uncertainty' | 'dimension' | 'unit' | 'reading'>): string {
-  const whole = `± ${showQuantity(uncertainty, dimension, unit, 2)}`
+  const whole = `±\u00a0${showQuantity(uncertainty, dimension, unit, 2)}`
   return reading
-    ? `${whole}, as each reading is ± ${showQuantity(reading.uncertainty, reading.dimension, reading.unit, 2)}`
+    ? `${whole}, as each reading is ±\u00a0${showQuantity(reading.uncertainty, reading.dimension, reading.unit, 2)}`
     : whole
 }
 

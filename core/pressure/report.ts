@@ -74,7 +74,7 @@ export function sayValue(value: number, unit: string): string {
 function rowOf(method: TestMethod, key: string, n: TestNumber): TestEvaluation['numbers'][number] | null {
   if (n.value === null) return null
   const { title, formula, bound, flag }: NumberWords = method.numbers[key] ?? { title: key, formula: '' }
-  const sure = n.uncertainty ? `, ± ${sayValue(n.uncertainty, n.unit)}` : ''
+  const sure = n.uncertainty ? `, ±\u00a0${sayValue(n.uncertainty, n.unit)}` : ''
   const limit = n.limit === undefined || !bound ? '' : `${bound} ${sayValue(n.limit, n.unit)}; `
   return {
     key,

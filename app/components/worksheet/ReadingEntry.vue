@@ -112,24 +112,24 @@ defineExpose({ clear, put })
     <div class="grow">
       <div class="slots">
         <label v-for="i in count" :key="i" class="slot" :class="{ active: active === i - 1 }">
-          <span class="muted small">{{ place(i) }}</span>
-          <span class="field">
-            <input
-              :ref="
-                (el) => {
-                  if (el) inputs[i - 1] = el as HTMLInputElement
-                }
-              "
-              v-model="typed[i - 1]"
-              inputmode="none"
-              autocomplete="off"
-              maxlength="40"
-              :aria-label="place(i)"
-              @focus="active = i - 1"
-              @keydown.enter.prevent="advance"
-            />
-            <span class="unit">{{ unitShown(check.unit) }}</span>
-          </span>
+          <span class="said muted small"
+            ><span>{{ place(i) }}</span
+            ><span class="unit">{{ unitShown(check.unit) }}</span></span
+          >
+          <input
+            :ref="
+              (el) => {
+                if (el) inputs[i - 1] = el as HTMLInputElement
+              }
+            "
+            v-model="typed[i - 1]"
+            inputmode="none"
+            autocomplete="off"
+            maxlength="40"
+            :aria-label="place(i)"
+            @focus="active = i - 1"
+            @keydown.enter.prevent="advance"
+          />
         </label>
       </div>
       <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
@@ -172,34 +172,35 @@ defineExpose({ clear, put })
   margin-bottom: 14px;
 }
 .slot {
-  display: block;
-}
-.field {
   display: flex;
-  align-items: baseline;
-  border: 1px solid var(--muted);
-  border-radius: var(--corner);
-  background: var(--card);
-  padding: 0 8px;
+  flex-direction: column;
+  justify-content: flex-end;
+  gap: 4px;
 }
-.slot.active .field {
-  outline: 3px solid var(--line);
-  outline-offset: -1px;
+.said {
+  display: flex;
+  justify-content: space-between;
+  gap: 8px;
+}
+.unit {
+  white-space: nowrap;
 }
 input {
   width: 100%;
   min-width: 0;
   height: 56px;
-  border: 0;
-  background: none;
+  padding: 0 10px;
+  border: 1px solid var(--muted);
+  border-radius: var(--corner);
+  background: var(--card);
   color: inherit;
   font-size: var(--s22);
   font-weight: 600;
   outline: none;
 }
-.unit {
-  color: var(--muted);
-  font-size: var(--s14);
+.slot.active input {
+  outline: 3px solid var(--line);
+  outline-offset: -1px;
 }
 .offer {
   margin: 10px 0;
