@@ -100,6 +100,13 @@ const marks = computed(() => {
     : []
 })
 const kN = (force: number) => showQuantity(force, 'force', 'kN', 3)
+/** Where words about a station stand: inside the pack where the line of one of its ends would strike them. */
+function words(station: number) {
+  const at = x.value(station)
+  const [left, right] = [at - x.value(from.value), x.value(to.value) - at]
+  if (right < 50) return { x: at - 12, anchor: 'end' }
+  return left < 50 ? { x: at + 12, anchor: 'start' } : { x: at, anchor: 'middle' }
+}
 /** arrows as long as they push, to one scale */
 const strongest = computed(() => Math.max(1, ...(props.layout?.pushes.map((p) => p.force) ?? [1])))
 const arrow = (force: number) => 14 + 40 * (force / strongest.value)
@@ -153,15 +160,22 @@ const arrow = (force: number) => 14 + 40 * (force / strongest.value)
             :fill="m.ok ? 'var(--accepted)' : 'var(--rejected)'"
           />
           <text
-            :x="Math.min(width - 60, Math.max(60, x(m.p.station)))"
+            :x="words(m.p.station).x"
             :y="y(m.p.elevation) + (m.up ? -14 : 26)"
-            text-anchor="middle"
+            :text-anchor="words(m.p.station).anchor"
             class="pressure"
           >
             {{ showQuantity(m.p.pressure, 'pressure', 'kPa', 4) }}
           </text>
         </g>
-        <text :x="x(gaugeStation)" :y="level(gaugeStation) - 14" text-anchor="middle" class="air">gauge</text>
+        <text
+          :x="words(gaugeStation).x"
+          :y="level(gaugeStation) - 14"
+          :text-anchor="words(gaugeStation).anchor"
+          class="air"
+        >
+          gauge
+        </text>
         <circle
           :cx="x(gaugeStation)"
           :cy="level(gaugeStation)"

@@ -152,6 +152,7 @@ figure img {
 .repeat {
   border-left: 4px solid var(--held);
   padding: 6px 14px;
+  margin-bottom: 20px;
 }
 .repeat a {
   margin-left: 6px;
