@@ -108,7 +108,8 @@ describe('what is said of it', () => {
     [
       [0.007, 0.0098, 0.007],
       0.0005,
-      'Depth 9.8 mm is too close to the limit (5 mm to 10 mm) to call: it is known to ±\u00a00.5 mm. So measure again, or with a better tool.',
+      'Depth 9.8 mm is too close to the limit (5 mm to 10 mm) to call: it is known to ±\u00a00.5 mm. ' +
+        'So measure again, or with a better tool.',
     ],
   ])('%j known to %f', (values, u, sentence) =>
     expect(explainFinding(found('each', values, u))).toBe(sentence),
