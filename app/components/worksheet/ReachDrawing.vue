@@ -52,12 +52,16 @@ const views = computed(() => [
   { key: 'survey', title: 'Deflection', has: props.entries.some((e) => e.kind === 'survey') },
 ])
 const has = (key: string) => views.value.some((v) => v.key === key && v.has)
-const view = ref('across')
-// The drawing follows the step; a person may look at another.
+/** the view that the step at hand is about */
+const own = computed(() =>
+  (kind.value === 'levels' || kind.value === 'survey') && has(kind.value) ? kind.value : 'across',
+)
+const view = ref<string>('across')
+// The drawing follows what the step is about; what a person looks at meanwhile no entry takes away.
+watch(own, (key) => (view.value = key), { immediate: true })
 watch(
-  [kind, () => props.entries.length],
-  ([k]) => (view.value = (k === 'levels' || k === 'survey') && has(k) ? k : 'across'),
-  { immediate: true },
+  () => has(view.value),
+  (there) => there || (view.value = own.value),
 )
 const plants = computed(() => {
   if (!drawn.value) return []

@@ -3,7 +3,7 @@ import { projectSubject } from '../../../core/judgement/projection'
 import type { JudgeOptions } from '../../../core/judgement/types'
 import { loadProcedure } from '../../../core/procedure/load'
 import type { Entry } from '../../../core/record/entry'
-import { entry, T0 } from '../support'
+import { entry, T0 } from '../entries'
 
 /** A reach with the given checks, one a step by its key, of a pipe of 0.4 m. */
 export function reachOf(checks: Record<string, object>, facts: Record<string, number | boolean> = {}) {
