@@ -172,6 +172,8 @@ test('a reach is filled lift by lift, and says what may run over it', async ({ b
   await step(sorrel, 'Struts out').click()
   await sorrel.getByRole('button', { name: 'Yes', exact: true }).click()
   await expect(step(sorrel, 'Struts out')).toHaveAccessibleName('Struts out: Accepted')
+  // The drawing goes on with the sheet; then a person may look at another.
+  await expect(heading(sorrel, 'Lifts beside and over the pipe')).toBeVisible()
   await sorrel.getByText('Levels', { exact: true }).click()
   await expect(sorrel.getByRole('img', { name: /^Inverts of 3 pipes against design/ })).toBeVisible()
   await sound(sorrel)

@@ -66,6 +66,8 @@ describe('what is drawn of a reach', () => {
     expect(shown()).toBe('levels')
     await w.setProps({ step: 'jetting' })
     expect(shown()).toBe('levels')
+    await w.setProps({ step: 'lifts' })
+    expect(shown()).toBe('across')
   })
   it('is something that is there, when what was looked at was struck', async () => {
     const { shown, record, look } = drawing('struts')

@@ -52,16 +52,17 @@ const views = computed(() => [
   { key: 'survey', title: 'Deflection', has: props.entries.some((e) => e.kind === 'survey') },
 ])
 const has = (key: string) => views.value.some((v) => v.key === key && v.has)
-/** the view that the step at hand is about */
-const own = computed(() =>
-  (kind.value === 'levels' || kind.value === 'survey') && has(kind.value) ? kind.value : 'across',
-)
+/** the view that the step at hand is about; null of a step that is about none */
+const own = computed(() => {
+  if (kind.value === 'lifts') return 'across'
+  return (kind.value === 'levels' || kind.value === 'survey') && has(kind.value) ? kind.value : null
+})
 const view = ref<string>('across')
 // The drawing follows what the step is about; what a person looks at meanwhile no entry takes away.
-watch(own, (key) => (view.value = key), { immediate: true })
+watch(own, (key) => key && (view.value = key), { immediate: true })
 watch(
   () => has(view.value),
-  (there) => there || (view.value = own.value),
+  (there) => there || (view.value = own.value ?? 'across'),
 )
 const plants = computed(() => {
   if (!drawn.value) return []
