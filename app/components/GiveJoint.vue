@@ -19,44 +19,25 @@ async function give() {
 </script>
 
 <template>
-  <ElDialog v-model="open" :title="`${joint.number}: to another crew`" width="520px" align-center>
-    <form class="form" novalidate @submit.prevent="give">
-      <p class="muted">
-        It is {{ session.crewName(joint.crew) }}’s now. What was recorded there stays as it was written.
-      </p>
-      <FormField label="Crew" group :fault="at('crew')">
-        <ElSelect v-model="form.crew" size="large" aria-label="Other crew"
-          ><ElOption v-for="c in others" :key="c.id" :value="c.id" :label="c.name"
-        /></ElSelect>
-      </FormField>
-      <FormField label="Why" :fault="at('reason')"
-        ><ElInput v-model="form.reason" size="large" maxlength="400"
-      /></FormField>
-      <p v-if="besides(['crew', 'reason'])" class="fault" role="alert">{{ besides(['crew', 'reason']) }}</p>
-      <div class="actions">
-        <ElButton size="large" @click="open = false">Back</ElButton>
-        <ElButton
-          type="primary"
-          size="large"
-          native-type="submit"
-          :loading="busy"
-          :disabled="!form.crew || !form.reason.trim()"
-          >Give it</ElButton
-        >
-      </div>
-    </form>
-  </ElDialog>
+  <DialogForm
+    v-model="open"
+    :title="`${joint.number}: to another crew`"
+    action="Give it"
+    :busy="busy"
+    :fault="besides(['crew', 'reason'])"
+    :ready="form.crew !== '' && form.reason.trim() !== ''"
+    @send="give"
+  >
+    <p class="muted">
+      It is {{ session.crewName(joint.crew) }}’s now. What was recorded there stays as it was written.
+    </p>
+    <FormField label="Crew" group :fault="at('crew')">
+      <ElSelect v-model="form.crew" size="large" aria-label="Other crew"
+        ><ElOption v-for="c in others" :key="c.id" :value="c.id" :label="c.name"
+      /></ElSelect>
+    </FormField>
+    <FormField label="Why" :fault="at('reason')"
+      ><ElInput v-model="form.reason" size="large" maxlength="400"
+    /></FormField>
+  </DialogForm>
 </template>
-
-<style scoped>
-.form {
-  display: flex;
-  flex-direction: column;
-  gap: 14px;
-}
-.actions {
-  display: flex;
-  justify-content: flex-end;
-  gap: 12px;
-}
-</style>

@@ -36,8 +36,7 @@ const damage = reactive({ clock: 12, fromEnd: 1, length: '100', depth: '' })
 /** what is typed, by limit and place */
 const typed = reactive<Record<string, string[]>>({})
 const gauges = reactive<Record<string, 'go' | 'no-go' | ''>>({})
-const fault = ref('')
-const busy = ref(false)
+const { busy, words, want, clear, send: attempt } = useSending('This was not recorded.')
 watch(
   () => props.item,
   () => {
@@ -47,7 +46,7 @@ watch(
     remark.value = props.item.remark ?? ''
     photos.value = [...(said?.photos ?? [])]
     instrument.value = said?.instrument ?? instrument.value
-    fault.value = ''
+    clear()
     const d = said?.damage
     Object.assign(damage, {
       clock: d?.clock ?? 12,
@@ -122,40 +121,26 @@ async function photo(event: Event) {
   const file = input.files?.[0]
   input.value = ''
   if (!file) return
-  busy.value = true
-  fault.value = ''
-  try {
-    photos.value = [
-      ...photos.value,
-      (await api<{ id: string }>(`${session.base}/files`, { body: await smallPicture(file) })).id,
-    ]
-  } catch (error) {
-    fault.value = error instanceof ApiProblem ? error.message : 'This picture cannot be read.'
-  } finally {
-    busy.value = false
-  }
+  const kept = await attempt(async () =>
+    api<{ id: string }>(`${session.base}/files`, { body: await smallPicture(file) }),
+  )
+  if (kept) photos.value = [...photos.value, kept.id]
 }
 async function done(outcome: string) {
-  fault.value = ''
   if (damaged.value && !placed.value)
-    return void (fault.value = `Give length and depth of the damage, in ${unitShown('mm')} or with a unit.`)
+    return want(`Give length and depth of the damage, in ${unitShown('mm')} or with a unit.`)
   if (outcome !== 'accepted' && !remark.value.trim() && !damaged.value && verdict.value.state !== 'rejected')
-    return void (fault.value = 'Say why.')
-  busy.value = true
-  try {
-    await props.send({
+    return want('Say why.')
+  await attempt(() =>
+    props.send({
       outcome,
       remark: remark.value.trim() || null,
       damage: placed.value,
       readings: readings.value,
       instrument: measuring.value && instrument.value ? instrument.value : null,
       photos: photos.value,
-    })
-  } catch (error) {
-    fault.value = error instanceof ApiProblem ? error.message : 'This was not recorded.'
-  } finally {
-    busy.value = false
-  }
+    }),
+  )
 }
 </script>
 
@@ -284,7 +269,7 @@ async function done(outcome: string) {
     <label
       >Remark<ElInput v-model="remark" type="textarea" :rows="2" maxlength="400" :disabled="!may"
     /></label>
-    <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
+    <p v-if="words" class="fault" role="alert">{{ words }}</p>
     <div v-if="may" class="outcomes">
       <ElButton type="primary" size="large" :disabled="busy || !item.conforms" @click="done('accepted')"
         >Accept</ElButton

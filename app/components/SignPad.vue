@@ -10,13 +10,12 @@ const props = defineProps<{
 }>()
 const canvas = ref<HTMLCanvasElement | null>(null)
 const secret = ref('')
-const fault = ref('')
-const busy = ref(false)
+const { busy, words, want, clear, send: attempt } = useSending('This was not signed.')
 let pad: SignaturePad | null = null
 watch(open, async (now) => {
   if (!now) return
   secret.value = ''
-  fault.value = ''
+  clear()
   await nextTick()
   await new Promise((done) => requestAnimationFrame(done))
   if (!canvas.value) return
@@ -33,56 +32,49 @@ watch(open, async (now) => {
   })
 })
 async function sign() {
-  if (!pad || pad.isEmpty()) return void (fault.value = 'Draw your signature.')
-  if (!secret.value) return void (fault.value = 'Type your PIN.')
-  busy.value = true
-  fault.value = ''
-  try {
-    await props.send({ image: pad.toDataURL('image/png'), secret: secret.value })
+  if (!pad || pad.isEmpty()) return want('Draw your signature.')
+  if (!secret.value) return want('Type your PIN.')
+  const body = { image: pad.toDataURL('image/png'), secret: secret.value }
+  await attempt(async () => {
+    await props.send(body)
     open.value = false
-  } catch (error) {
-    fault.value = error instanceof ApiProblem ? error.message : 'This was not signed.'
-  } finally {
-    busy.value = false
-  }
+  })
 }
 </script>
 
 <template>
-  <ElDialog v-model="open" title="Sign the test" width="640px" align-center>
-    <form class="form" @submit.prevent="sign">
-      <slot />
-      <p class="who">{{ name }}</p>
+  <DialogForm
+    v-model="open"
+    title="Sign the test"
+    action="Sign"
+    width="640px"
+    :busy="busy"
+    :fault="words"
+    @send="sign"
+  >
+    <slot />
+    <p class="who">{{ name }}</p>
+    <div class="signature">
       <span class="muted small">Signature</span>
+      <ElButton @click="pad?.clear()">Clear</ElButton>
       <canvas ref="canvas" class="pad" aria-label="Draw the signature here" />
-      <ElButton class="clear" @click="pad?.clear()">Clear</ElButton>
-      <label
-        >PIN or password<ElInput
-          v-model="secret"
-          type="password"
-          inputmode="numeric"
-          autocomplete="off"
-          size="large"
-      /></label>
-      <p class="muted small">
-        Bound to the evidence by its digest <span class="mono">{{ digest.slice(0, 16) }}…</span>
-      </p>
-      <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
-      <div class="actions">
-        <ElButton size="large" @click="open = false">Back</ElButton
-        ><ElButton size="large" type="primary" native-type="submit" :loading="busy">Sign</ElButton>
-      </div>
-    </form>
-  </ElDialog>
+    </div>
+    <PinField v-model="secret" />
+    <p class="muted small">
+      Bound to the evidence by its digest <span class="mono">{{ digest.slice(0, 16) }}…</span>
+    </p>
+  </DialogForm>
 </template>
 
 <style scoped>
-.form {
-  display: flex;
-  flex-direction: column;
-  gap: 10px;
+.signature {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  align-items: end;
+  gap: 6px;
 }
 .pad {
+  grid-column: 1 / -1;
   width: 100%;
   height: 180px;
   background: #fff;
@@ -90,16 +82,8 @@ async function sign() {
   border-radius: var(--corner);
   touch-action: none;
 }
-.clear {
-  align-self: flex-end;
-}
 .who {
-  margin: 0;
   font-size: var(--s18);
   font-weight: 600;
-}
-label {
-  font-size: var(--s14);
-  color: var(--muted);
 }
 </style>

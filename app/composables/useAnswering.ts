@@ -39,7 +39,7 @@ export function useAnswering({ record, current, judged, ofStep, plain, form, goO
   }
 
   function refused(error: unknown, at: string, kind: string, typed: string[]) {
-    const message = error instanceof ApiProblem ? error.message : 'This was not recorded.'
+    const { message } = problemOf(error, 'This was not recorded.')
     const kept = kind !== 'reading' || giveBack(at, typed)
     back(at)
     ElMessage({
@@ -48,7 +48,6 @@ export function useAnswering({ record, current, judged, ofStep, plain, form, goO
       duration: kept ? 6000 : 0,
       showClose: true,
     })
-    if (!(error instanceof ApiProblem)) console.error(error)
   }
 
   async function recordAnswers(answers: Answer[]) {

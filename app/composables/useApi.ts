@@ -17,6 +17,18 @@ export class ApiProblem extends Error {
   }
 }
 
+/** What came between, to be said to a person; what is no refusal is left in the console as well. */
+export function problemOf(error: unknown, failed: string): ApiProblem {
+  if (error instanceof ApiProblem) return error
+  console.error(error)
+  return new ApiProblem('failed', failed, null, 0)
+}
+
+/** Says in passing what came between. */
+export function tell(error: unknown, failed: string) {
+  ElMessage({ type: 'error', message: problemOf(error, failed).message, duration: 6000, showClose: true })
+}
+
 interface Options {
   method?: 'GET' | 'POST' | 'DELETE'
   body?: unknown

@@ -28,7 +28,7 @@ export function useImport<P extends { mapping: Mapping }>(
     } catch (error) {
       if (mine !== latest) return
       preview.value = null
-      fault.value = error instanceof ApiProblem ? error.message : 'The file could not be read.'
+      fault.value = problemOf(error, 'The file could not be read.').message
     } finally {
       if (mine === latest) busy.value = false
     }
@@ -49,7 +49,7 @@ export function useImport<P extends { mapping: Mapping }>(
     try {
       return await act()
     } catch (error) {
-      fault.value = error instanceof ApiProblem ? error.message : 'Nothing was imported.'
+      fault.value = problemOf(error, 'Nothing was imported.').message
       return null
     } finally {
       busy.value = false

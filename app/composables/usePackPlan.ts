@@ -139,26 +139,19 @@ export function usePackPlan(onLine: () => OnLine[]) {
     ...(fits.value ? {} : { methodReason: form.methodReason }),
     gaugeStation: form.gaugeStation.trim() ? withUnit(form.gaugeStation, 'm') : `${from} m`,
   })
-  const fault = ref('')
-  const busy = ref(false)
+  const { busy, words: fault, send } = useSending('This was not planned.')
   const done = ref<string[]>([])
   async function plan() {
-    busy.value = true
-    fault.value = ''
     done.value = []
     const several = packs.value.length > 1
-    try {
+    await send(async () => {
       for (const [i, pack] of packs.value.entries()) {
         const number = several ? `${form.number}${'AB'[i]}` : form.number
         await api(`${session.base}/lists/packs`, { body: { row: rowOf(pack, number) } })
         done.value.push(number)
       }
       await navigateTo('/tests')
-    } catch (error) {
-      fault.value = error instanceof ApiProblem ? error.message : 'This was not planned.'
-    } finally {
-      busy.value = false
-    }
+    })
   }
   return {
     ...{ form, typed, method, fits, gauges, gaugeStation, range, whole, packs, parted, facts },

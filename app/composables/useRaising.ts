@@ -35,12 +35,9 @@ export function useRaising(address: string) {
     } catch (error) {
       const away = error instanceof ApiProblem && error.code === 'off-line' && canWait()
       if (away) await keepAct(address, deviceNow(), { what: 'report', to: `${base}/ncrs`, body })
-      const sentence = error instanceof ApiProblem ? error.message : 'This was not raised.'
-      ElMessage({
-        type: away ? 'info' : 'error',
-        message: away ? 'The report waits on this device and goes out by itself.' : sentence,
-        duration: 6000,
-      })
+      const message = 'The report waits on this device and goes out by itself.'
+      if (away) ElMessage({ type: 'info', message, duration: 6000 })
+      else tell(error, 'This was not raised.')
       await look()
     }
   }

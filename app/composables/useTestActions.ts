@@ -16,25 +16,14 @@ interface TakenLog {
 export function useTestActions(id: string, load: () => Promise<void>) {
   const session = useSession()
   const path = `${session.base}/packs/${id}`
-  const fault = ref('')
-  const busy = ref(false)
+  const { busy, words: fault, send } = useSending()
+  const attempt = async (act: () => Promise<void>) => void (await send(act))
   /** a log of another time or with a hole in it, waiting for an engineer's word */
   const foreign = shallowRef<{ log: TakenLog | null; sentence: string } | null>(null)
 
   const post = async (what: string, body: unknown) => {
     await api(`${path}/${what}`, { method: 'POST', body })
     await load()
-  }
-  async function attempt(act: () => Promise<void>) {
-    busy.value = true
-    fault.value = ''
-    try {
-      await act()
-    } catch (error) {
-      fault.value = error instanceof ApiProblem ? error.message : 'This was not done.'
-    } finally {
-      busy.value = false
-    }
   }
   const sendLog = (log: TakenLog | null, reason: string) =>
     log === null ? post('finish', { reason }) : post('log', { ...log, reason })

@@ -14,24 +14,12 @@ const props = defineProps<{
 }>()
 const session = useSession()
 const mayStore = computed(() => session.can('receive-goods'))
-const busy = ref(false)
-const fault = ref('')
 const severityWords = { normal: 'Normal', tightened: 'Tightened', relaxed: 'Relaxed' } as const
 const percent = (v: number, digits = 1) => `${(v * 100).toFixed(digits)} %`
 const place = ref(props.article.place ?? '')
-async function act(what: () => Promise<void>, failed: string) {
-  busy.value = true
-  fault.value = ''
-  try {
-    await what()
-  } catch (error) {
-    fault.value = error instanceof ApiProblem ? error.message : failed
-  } finally {
-    busy.value = false
-  }
-}
-const go = () => act(() => props.draw(props.article.item), 'The sample was not drawn.')
-const lay = (id: string) => act(() => props.store(props.article.item, id), 'The place was not entered.')
+const { busy, words, send } = useSending()
+const go = () => send(() => props.draw(props.article.item))
+const lay = (id: string) => send(() => props.store(props.article.item, id))
 </script>
 
 <template>
@@ -96,7 +84,7 @@ const lay = (id: string) => act(() => props.store(props.article.item, id), 'The 
         {{ percent(article.plan.consumerRisk) }} of the time; a good one is refused
         {{ percent(article.plan.producerRisk) }}.
       </p>
-      <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
+      <p v-if="words" class="fault" role="alert">{{ words }}</p>
       <ElButton v-if="may && !article.sampling" type="primary" size="large" :loading="busy" @click="go"
         >Draw the sample of {{ article.plan.sample }}</ElButton
       >

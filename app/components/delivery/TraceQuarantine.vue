@@ -58,9 +58,9 @@ async function go() {
     outcome.value = `${progress.value.done} reports drafted${stock.value ? `, ${items} pieces not built in are quarantined` : ''}.`
     emit('done')
   } catch (error) {
-    const why = error instanceof ApiProblem ? error.message : 'This was not finished.'
+    const { message } = problemOf(error, 'This was not finished.')
     const { done, all } = progress.value
-    fault.value = `${why} ${done} of ${all} reports are drafted; press again to go on.`
+    fault.value = `${message} ${done} of ${all} reports are drafted; press again to go on.`
   } finally {
     progress.value = null
   }

@@ -13,21 +13,16 @@ const session = useSession()
 const times = useTimes()
 const today = times.today()
 const form = reactive({ text: '', owner: '', due: '' })
-const fault = ref('')
-const busy = ref(false)
-async function send(path: 'action' | 'done', body: Record<string, string>) {
-  busy.value = true
-  fault.value = ''
-  try {
-    await api(`${session.base}/ncrs/${props.ncr}/${path}`, { body })
-    Object.assign(form, { text: '', owner: '', due: '' })
-    emit('done')
-  } catch (error) {
-    fault.value = error instanceof ApiProblem ? error.message : 'This was not recorded.'
-  } finally {
-    busy.value = false
-  }
+const { busy, words, send } = useSending('This was not recorded.')
+async function post(path: 'action' | 'done', body: Record<string, string>) {
+  await api(`${session.base}/ncrs/${props.ncr}/${path}`, { body })
+  emit('done')
 }
+const ask = () =>
+  send(async () => {
+    await post('action', { ...form })
+    Object.assign(form, { text: '', owner: '', due: '' })
+  })
 const finishing = ref<string | null>(null)
 </script>
 
@@ -50,11 +45,7 @@ const finishing = ref<string | null>(null)
         >It is done</ElButton
       >
     </div>
-    <form
-      v-if="session.can('ask-action')"
-      class="new"
-      @submit.prevent="send('action', { text: form.text, owner: form.owner, due: form.due })"
-    >
+    <form v-if="session.can('ask-action')" class="new" @submit.prevent="ask">
       <label>What is changed<ElInput v-model="form.text" type="textarea" :rows="2" maxlength="1000" /></label>
       <label
         >By whom<ElSelect
@@ -71,7 +62,7 @@ const finishing = ref<string | null>(null)
             :label="p.name" /></ElSelect
       ></label>
       <DayField v-model="form.due" label="Until" />
-      <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
+      <p v-if="words" class="fault" role="alert">{{ words }}</p>
       <ElButton
         size="large"
         native-type="submit"
@@ -85,7 +76,7 @@ const finishing = ref<string | null>(null)
       title="It is done"
       label="What was changed?"
       action="Record"
-      :send="(text: string) => send('done', { action: finishing!, text })"
+      :send="(text: string) => post('done', { action: finishing!, text })"
       @update:model-value="finishing = null"
     />
   </section>
@@ -119,8 +110,5 @@ label {
   gap: 4px;
   font-size: var(--s14);
   color: var(--muted);
-}
-.fault {
-  color: var(--rejected);
 }
 </style>

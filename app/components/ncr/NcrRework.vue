@@ -8,32 +8,23 @@ const emit = defineEmits<{ done: [] }>()
 const session = useSession()
 const text = ref('')
 const picture = ref<string | null>(null)
-const fault = ref('')
-const busy = ref(false)
+const { busy, words, want, send } = useSending('This was not recorded.')
 async function record() {
-  if (!text.value.trim()) return void (fault.value = 'Say what was done.')
-  busy.value = true
-  fault.value = ''
-  try {
+  if (!text.value.trim()) return want('Say what was done.')
+  await send(async () => {
     const body = { text: text.value.trim(), photo: picture.value }
     await api(`${session.base}/ncrs/${props.ncr}/rework`, { body })
     text.value = ''
     emit('done')
-  } catch (error) {
-    fault.value = error instanceof ApiProblem ? error.message : 'This was not recorded.'
-  } finally {
-    busy.value = false
-  }
+  })
 }
 async function take(event: Event) {
   const file = (event.target as HTMLInputElement).files?.[0]
   if (!file) return
-  try {
+  await send(async () => {
     const kept = await api<{ id: string }>(`${session.base}/files`, { body: await smallPicture(file) })
     picture.value = kept.id
-  } catch (error) {
-    fault.value = error instanceof ApiProblem ? error.message : 'This is not a picture that can be read.'
-  }
+  })
 }
 </script>
 
@@ -45,7 +36,7 @@ async function take(event: Event) {
       taken</span
     ></label
   >
-  <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
+  <p v-if="words" class="fault" role="alert">{{ words }}</p>
   <ElButton type="primary" size="large" :loading="busy" @click="record">Record what was done</ElButton>
 </template>
 

@@ -31,11 +31,10 @@ const form = reactive({
   good: undefined as number | undefined,
   reason: '',
 })
-const fault = ref('')
-const busy = ref(false)
+const { busy, words, send, clear } = useSending('This was not sent.')
 watch(open, (is) => {
   if (!is) return
-  fault.value = ''
+  clear()
   Object.assign(form, {
     ...{ party: props.party, point: props.step ? (props.point ?? '') : 'H' },
     ...{ line: props.line ?? '', crew: props.crew ?? '', from: props.today, until: '', reason: '' },
@@ -43,9 +42,7 @@ watch(open, (is) => {
   })
 })
 const points: (InterventionPoint | '')[] = ['H', 'W', 'S', 'R', '']
-async function send() {
-  busy.value = true
-  fault.value = ''
+async function put() {
   const body: ProposedPoint = {
     procedure: props.procedure.key,
     step: props.step?.key ?? '*',
@@ -59,90 +56,75 @@ async function send() {
     good: props.step ? null : (form.good ?? null),
     reason: form.reason,
   }
-  try {
+  await send(async () => {
     await api(`${session.base}/points`, { body })
     open.value = false
     emit('done')
-  } catch (error) {
-    fault.value = error instanceof ApiProblem ? error.message : 'This was not sent.'
-  } finally {
-    busy.value = false
-  }
+  })
 }
 </script>
 
 <template>
-  <ElDialog
+  <DialogForm
     v-model="open"
     :title="step ? step.title : `Hold at every point of ${procedure.title}`"
-    width="660"
+    action="Put before a second engineer"
+    width="660px"
+    :busy="busy"
+    :fault="words"
+    :ready="form.reason.trim() !== ''"
+    @send="put"
   >
-    <form class="form" @submit.prevent="send">
-      <p v-if="!step" class="muted">
-        For a crew that is new: every point that the procedure has becomes a hold point, until so many joints
-        in a row were good, until the last day, or until another change.
-      </p>
-      <label v-if="!step"
-        >Until so many in a row were good; may stay empty<ElInputNumber
-          v-model="form.good"
-          size="large"
-          :min="1"
-          :max="100"
-      /></label>
-      <template v-if="step">
-        <div class="field">
-          <span id="point-party">For</span>
-          <ElRadioGroup v-model="form.party" size="large" aria-labelledby="point-party">
-            <ElRadioButton v-for="p in parties" :key="p" :value="p">{{ partyWords[p] }}</ElRadioButton>
-          </ElRadioGroup>
-        </div>
-        <div class="field">
-          <span id="point-kind">It is</span>
-          <ElRadioGroup v-model="form.point" size="large" aria-labelledby="point-kind">
-            <ElRadioButton v-for="p in points" :key="p" :value="p">{{
-              p ? pointWords[p] : 'Nothing'
-            }}</ElRadioButton>
-          </ElRadioGroup>
-        </div>
-        <div v-if="form.point === 'S'" class="field">
-          <span id="point-rate">Watched is</span>
-          <ElRadioGroup v-model="form.every" size="large" aria-labelledby="point-rate">
-            <ElRadioButton value="counted">one in so many</ElRadioButton>
-            <ElRadioButton v-for="o in occasions" :key="o" :value="o">{{ rateWords(o) }}</ElRadioButton>
-          </ElRadioGroup>
-        </div>
-        <label v-if="form.point === 'S' && form.every === 'counted'"
-          >One in<ElInputNumber v-model="form.rate" size="large" :min="1" :max="MOST_IN"
-        /></label>
-      </template>
-      <div class="two">
-        <ScopeFields v-model:line="form.line" v-model:crew="form.crew" :every-crew="step !== null" />
-        <DayField v-model="form.from" label="From" />
-        <DayField v-model="form.until" label="Until, may stay open" />
-      </div>
-      <label>Why?<ElInput v-model="form.reason" size="large" maxlength="400" /></label>
-      <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
-      <p class="muted small">
-        It counts once a second engineer has reviewed it, for what is opened from then on.
-      </p>
-      <ElButton
-        type="primary"
+    <p v-if="!step" class="muted">
+      For a crew that is new: every point that the procedure has becomes a hold point, until so many joints in
+      a row were good, until the last day, or until another change.
+    </p>
+    <label v-if="!step"
+      >Until so many in a row were good; may stay empty<ElInputNumber
+        v-model="form.good"
         size="large"
-        native-type="submit"
-        :loading="busy"
-        :disabled="!form.reason.trim()"
-        >Put before a second engineer</ElButton
-      >
-    </form>
-  </ElDialog>
+        :min="1"
+        :max="100"
+    /></label>
+    <template v-if="step">
+      <div class="field">
+        <span id="point-party">For</span>
+        <ElRadioGroup v-model="form.party" size="large" aria-labelledby="point-party">
+          <ElRadioButton v-for="p in parties" :key="p" :value="p">{{ partyWords[p] }}</ElRadioButton>
+        </ElRadioGroup>
+      </div>
+      <div class="field">
+        <span id="point-kind">It is</span>
+        <ElRadioGroup v-model="form.point" size="large" aria-labelledby="point-kind">
+          <ElRadioButton v-for="p in points" :key="p" :value="p">{{
+            p ? pointWords[p] : 'Nothing'
+          }}</ElRadioButton>
+        </ElRadioGroup>
+      </div>
+      <div v-if="form.point === 'S'" class="field">
+        <span id="point-rate">Watched is</span>
+        <ElRadioGroup v-model="form.every" size="large" aria-labelledby="point-rate">
+          <ElRadioButton value="counted">one in so many</ElRadioButton>
+          <ElRadioButton v-for="o in occasions" :key="o" :value="o">{{ rateWords(o) }}</ElRadioButton>
+        </ElRadioGroup>
+      </div>
+      <label v-if="form.point === 'S' && form.every === 'counted'"
+        >One in<ElInputNumber v-model="form.rate" size="large" :min="1" :max="MOST_IN"
+      /></label>
+    </template>
+    <div class="two">
+      <ScopeFields v-model:line="form.line" v-model:crew="form.crew" :every-crew="step !== null" />
+      <DayField v-model="form.from" label="From" />
+      <DayField v-model="form.until" label="Until, may stay open" />
+    </div>
+    <label>Why?<ElInput v-model="form.reason" size="large" maxlength="400" /></label>
+    <p class="muted small">
+      It counts once a second engineer has reviewed it, for what is opened from then on.
+    </p>
+  </DialogForm>
 </template>
 
 <style scoped>
-.form {
-  display: flex;
-  flex-direction: column;
-  gap: 16px;
-}
 label,
 .field {
   display: flex;
@@ -155,9 +137,6 @@ label,
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(min(100%, 220px), 1fr));
   gap: 12px;
-}
-.fault {
-  color: var(--rejected);
 }
 .field :deep(.el-radio-group) {
   flex-wrap: wrap;

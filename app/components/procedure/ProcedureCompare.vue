@@ -195,7 +195,4 @@ td:first-child {
 .reason {
   grid-column: 2;
 }
-.fault {
-  color: var(--rejected);
-}
 </style>

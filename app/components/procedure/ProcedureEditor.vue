@@ -172,9 +172,6 @@ function toFault() {
   align-items: center;
   gap: 12px;
 }
-.fault {
-  color: var(--rejected);
-}
 .fine {
   color: var(--accepted);
 }

@@ -55,7 +55,7 @@ async function begin() {
     state.value = 'done'
   } catch (error) {
     if (worker !== mine) return
-    fault.value = error instanceof ApiProblem ? error.message : 'The joints could not be judged anew.'
+    fault.value = problemOf(error, 'The joints could not be judged anew.').message
     state.value = 'stopped'
   }
 }
@@ -150,8 +150,5 @@ td.nowrap {
 }
 h2 {
   margin-bottom: 8px;
-}
-.fault {
-  color: var(--rejected);
 }
 </style>

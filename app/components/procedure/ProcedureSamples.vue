@@ -13,7 +13,7 @@ watch(open, (now) => {
   if (now) void load()
 })
 const groups = computed(() => [...Map.groupBy(data.value ?? [], (s) => s.material)])
-const { busy, besides, send } = useSending()
+const { busy, words, send } = useSending()
 async function adopt() {
   if (!(await send(() => api(`${session.base}/samples/adopt`, { body: { keys: chosen.value } })))) return
   open.value = false
@@ -22,7 +22,16 @@ async function adopt() {
 </script>
 
 <template>
-  <ElDialog v-model="open" title="Adopt samples" width="720px" align-center>
+  <DialogForm
+    v-model="open"
+    title="Adopt samples"
+    :action="`Adopt ${chosen.length || ''} as drafts`"
+    width="720px"
+    :busy="busy"
+    :fault="words"
+    :ready="chosen.length > 0"
+    @send="adopt"
+  >
     <p class="muted">
       Samples are ordinary practice, no maker’s word. Each becomes a draft of this project: read it, change
       what your project decides, have it reviewed by another engineer, and issue it.
@@ -36,14 +45,7 @@ async function adopt() {
         </ElCheckbox>
       </section>
     </ElCheckboxGroup>
-    <p v-if="besides([])" class="fault" role="alert">{{ besides([]) }}</p>
-    <div class="actions">
-      <ElButton size="large" @click="open = false">Back</ElButton>
-      <ElButton type="primary" size="large" :loading="busy" :disabled="chosen.length === 0" @click="adopt"
-        >Adopt {{ chosen.length || '' }} as drafts</ElButton
-      >
-    </div>
-  </ElDialog>
+  </DialogForm>
 </template>
 
 <style scoped>
@@ -68,11 +70,5 @@ h3::first-letter {
   min-height: 40px;
   height: auto;
   white-space: normal;
-}
-.actions {
-  display: flex;
-  justify-content: flex-end;
-  gap: 12px;
-  padding-top: 12px;
 }
 </style>

@@ -7,7 +7,7 @@ import { useSession } from '~/stores/session'
 const instrument = defineModel<RegisteredInstrument | null>({ required: true })
 const emit = defineEmits<{ calibrated: [Rejudged] }>()
 const session = useSession()
-const { busy, fault, at, besides, send } = useSending()
+const { busy, at, besides, send, clear } = useSending()
 const open = computed({
   get: () => instrument.value !== null,
   set: (to) => void (to || (instrument.value = null)),
@@ -16,7 +16,7 @@ const blank = () => ({ from: '', until: '', certificate: '' })
 const calibration = reactive(blank())
 watch(instrument, () => {
   Object.assign(calibration, blank())
-  fault.value = null
+  clear()
 })
 async function enter() {
   const path = `${session.base}/instruments/${instrument.value!.id}/calibrations`
@@ -28,43 +28,26 @@ async function enter() {
 </script>
 
 <template>
-  <ElDialog v-model="open" :title="`${instrument?.name ?? ''}: calibrated`" width="520px" align-center>
-    <form class="form" @submit.prevent="enter">
-      <div>
-        <DayField v-model="calibration.from" label="From" />
-        <span class="fault">{{ at('from') }}</span>
-      </div>
-      <div>
-        <DayField v-model="calibration.until" label="Good until" />
-        <span class="fault">{{ at('until') }}</span>
-      </div>
-      <FormField class="wide" label="Certificate" :fault="at('certificate')"
-        ><ElInput v-model="calibration.certificate" size="large" maxlength="80"
-      /></FormField>
-      <p class="muted small wide">Readings taken while no calibration ran still do not count.</p>
-      <p v-if="besides(['from', 'until', 'certificate'])" class="fault wide" role="alert">
-        {{ besides(['from', 'until', 'certificate']) }}
-      </p>
-      <div class="actions wide">
-        <ElButton size="large" @click="instrument = null">Back</ElButton
-        ><ElButton size="large" type="primary" native-type="submit" :loading="busy">Enter it</ElButton>
-      </div>
-    </form>
-  </ElDialog>
+  <DialogForm
+    v-model="open"
+    :title="`${instrument?.name ?? ''}: calibrated`"
+    action="Enter it"
+    columns
+    :busy="busy"
+    :fault="besides(['from', 'until', 'certificate'])"
+    @send="enter"
+  >
+    <div>
+      <DayField v-model="calibration.from" label="From" />
+      <span class="fault">{{ at('from') }}</span>
+    </div>
+    <div>
+      <DayField v-model="calibration.until" label="Good until" />
+      <span class="fault">{{ at('until') }}</span>
+    </div>
+    <FormField class="wide" label="Certificate" :fault="at('certificate')"
+      ><ElInput v-model="calibration.certificate" size="large" maxlength="80"
+    /></FormField>
+    <p class="muted small wide">Readings taken while no calibration ran still do not count.</p>
+  </DialogForm>
 </template>
-
-<style scoped>
-.form {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 12px 16px;
-}
-.wide {
-  grid-column: 1 / -1;
-}
-@media (max-width: 720px) {
-  .form {
-    grid-template-columns: minmax(0, 1fr);
-  }
-}
-</style>

@@ -20,20 +20,12 @@ const x = computed(() =>
     .range([8, Math.max(20, width.value - 8)]),
 )
 const wide = (s: { from: number; to: number }) => Math.max(2, x.value(s.to) - x.value(s.from))
-const busy = ref(false)
-const fault = ref('')
-async function plan() {
-  busy.value = true
-  fault.value = ''
-  try {
+const { busy, words, send } = useSending('This was not planned.')
+const plan = () =>
+  send(async () => {
     await api(`${session.base}/packs/${props.pack.id}/halve`, { body: { at: data.value!.next!.at } })
     await load()
-  } catch (error) {
-    fault.value = error instanceof ApiProblem ? error.message : 'This was not planned.'
-  } finally {
-    busy.value = false
-  }
-}
+  })
 const open = computed(() => data.value?.parts.some((p) => p.tight === null) ?? false)
 const metres = (m: number) => showQuantity(Math.round(m * 10) / 10, 'length', 'm', 6)
 const order = [
@@ -128,7 +120,7 @@ const order = [
           Part it at {{ data.next.name ?? 'the joint' }}, {{ metres(data.next.at) }}.</template
         >
       </p>
-      <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
+      <p v-if="words" class="fault" role="alert">{{ words }}</p>
       <ElButton
         v-if="data.next && !open && session.can('plan-halves')"
         type="primary"
@@ -167,8 +159,5 @@ text {
   border-left: 4px solid var(--rejected);
   padding-left: 12px;
   font-weight: 600;
-}
-.fault {
-  color: var(--rejected);
 }
 </style>

@@ -26,7 +26,7 @@ async function read() {
     look.value = await api<FileLook>(`${props.path}/look`, { body: { csv: csv.value, map: said.value } })
   } catch (error) {
     look.value = null
-    fault.value = error instanceof ApiProblem ? error.message : 'The file could not be read.'
+    fault.value = problemOf(error, 'The file could not be read.').message
   } finally {
     busy.value = false
   }
@@ -49,7 +49,7 @@ async function take() {
     await props.send({ csv: csv.value, map: look.value!.map })
     open.value = false
   } catch (error) {
-    fault.value = error instanceof ApiProblem ? error.message : 'The log was not taken.'
+    fault.value = problemOf(error, 'The log was not taken.').message
   } finally {
     busy.value = false
   }

@@ -17,12 +17,11 @@ const fields = [
 ]
 const typed = reactive<Record<Key, string>>({ pressure: '', pipe: '', makeup: '' })
 const at = ref<Key>('pressure')
-const fault = ref('')
-const busy = ref(false)
+const { busy, words, want, clear, send: attempt } = useSending('This was not taken.')
 watch(open, (now) => {
   if (!now) return
   Object.assign(typed, { pressure: '', pipe: '', makeup: '' })
-  fault.value = ''
+  clear()
   at.value = 'pressure'
 })
 function press(key: string) {
@@ -35,62 +34,51 @@ function press(key: string) {
 const read = (text: string) => Number(text.trim().replace('−', '-').replace(',', '.'))
 async function go() {
   const wrong = fields.find((f) => (typed[f.key].trim() ? !Number.isFinite(read(typed[f.key])) : f.must))
-  if (wrong) return void (fault.value = `${wrong.title}: type a number.`)
+  if (wrong) return want(`${wrong.title}: type a number.`)
   const value = (f: (typeof fields)[number]) =>
     typed[f.key].trim() ? toSi(read(typed[f.key]), findUnit(f.unit)!) : null
   const [pressure, pipe, makeup] = fields.map(value)
-  busy.value = true
-  try {
+  await attempt(async () => {
     await props.send({ pressure: pressure!, pipe: pipe!, makeup: makeup! })
     open.value = false
-  } catch (error) {
-    fault.value = error instanceof ApiProblem ? error.message : 'This was not taken.'
-  } finally {
-    busy.value = false
-  }
+  })
 }
 </script>
 
 <template>
-  <ElDialog v-model="open" title="A reading of this moment" width="520px" align-center>
-    <form class="form" @submit.prevent="go">
-      <div class="fields">
-        <label v-for="f in fields" :key="f.key"
-          >{{ f.title }}<ElInput v-model="typed[f.key]" inputmode="decimal" size="large" @focus="at = f.key"
-        /></label>
+  <DialogForm
+    v-model="open"
+    title="A reading of this moment"
+    action="Take the reading"
+    :busy="busy"
+    :fault="words"
+    @send="go"
+  >
+    <div class="reading-form">
+      <div class="figures">
+        <FormField v-for="f in fields" :key="f.key" :label="f.title"
+          ><ElInput v-model="typed[f.key]" inputmode="decimal" size="large" @focus="at = f.key"
+        /></FormField>
       </div>
       <NumberPad @key="press" />
-      <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
-      <div class="actions">
-        <ElButton size="large" @click="open = false">Back</ElButton>
-        <ElButton size="large" type="primary" native-type="submit" :loading="busy">Take the reading</ElButton>
-      </div>
-    </form>
-  </ElDialog>
+    </div>
+  </DialogForm>
 </template>
 
 <style scoped>
-.form {
+.reading-form {
   display: grid;
   grid-template-columns: 1fr auto;
   gap: 14px 20px;
 }
-.fields {
+.figures {
   display: flex;
   flex-direction: column;
   gap: 12px;
 }
-.fault,
-.actions {
-  grid-column: span 2;
-}
 @media (max-width: 480px) {
-  .form {
+  .reading-form {
     grid-template-columns: 1fr;
-  }
-  .fault,
-  .actions {
-    grid-column: auto;
   }
 }
 </style>

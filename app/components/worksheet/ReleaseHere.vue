@@ -20,8 +20,7 @@ const device = useDevice()
 const shown = ref(false)
 const along = ref<Releasers | null>(null)
 const given = reactive({ by: '', pin: '', again: '', reason: '' })
-const fault = ref('')
-const busy = ref(false)
+const { busy, words, want, clear, send: attempt } = useSending('This was not recorded.')
 watch(
   () => !signal.value && device.open,
   async (away) => (along.value = away ? await releasersHere(session.base) : null),
@@ -31,7 +30,7 @@ const people = computed(() => along.value?.people.filter((p) => p.id !== session
 function begin() {
   Object.assign(given, { by: people.value.length === 1 ? people.value[0]!.id : '', pin: '', again: '' })
   given.reason = ''
-  fault.value = ''
+  clear()
   shown.value = true
 }
 function wanting(): string {
@@ -40,85 +39,45 @@ function wanting(): string {
   return given.pin === given.again ? '' : 'The two PINs differ: type them again.'
 }
 async function go() {
-  fault.value = wanting()
-  if (fault.value) return
-  busy.value = true
-  try {
+  const wants = wanting()
+  if (wants) return want(wants)
+  await attempt(async () => {
     await props.send({ key: along.value!.key, by: given.by, pin: given.pin, reason: given.reason })
     shown.value = false
-  } catch (error) {
-    fault.value = error instanceof ApiProblem ? error.message : 'This was not recorded.'
-  } finally {
-    busy.value = false
-    Object.assign(given, { pin: '', again: '' })
-  }
+  })
+  Object.assign(given, { pin: '', again: '' })
 }
 </script>
 
 <template>
   <div v-if="people.length > 0" class="here">
     <ElButton size="large" :disabled="open > 0" @click="begin">An inspector releases here …</ElButton>
-    <ElDialog v-model="shown" title="Release on this device" width="520px" align-center append-to-body>
-      <form class="form" @submit.prevent="go">
-        <p>
-          <strong>{{ title }}</strong>
-        </p>
-        <p class="muted small">
-          For the inspector who stands here, while there is no signal. The PIN lies on this device sealed; the
-          server looks at it on arrival. If it is not right, or you may not release any more, the hold was
-          passed without a release and a report says so.
-        </p>
-        <label
-          >Who releases<ElSelect v-model="given.by" size="large" placeholder="Choose your name">
-            <ElOption v-for="p in people" :key="p.id" :value="p.id" :label="p.name" /> </ElSelect
-        ></label>
-        <div class="pins">
-          <label
-            >Your PIN<ElInput
-              v-model="given.pin"
-              type="password"
-              inputmode="numeric"
-              autocomplete="off"
-              maxlength="12"
-              size="large"
-          /></label>
-          <label
-            >Once more<ElInput
-              v-model="given.again"
-              type="password"
-              inputmode="numeric"
-              autocomplete="off"
-              maxlength="12"
-              size="large"
-          /></label>
-        </div>
-        <label>What you saw, if it is worth a word<ElInput v-model="given.reason" maxlength="400" /></label>
-        <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
-        <div class="actions">
-          <ElButton size="large" @click="shown = false">Back</ElButton>
-          <ElButton size="large" type="primary" native-type="submit" :loading="busy">Release</ElButton>
-        </div>
-      </form>
-    </ElDialog>
+    <DialogForm
+      v-model="shown"
+      title="Release on this device"
+      action="Release"
+      columns
+      :busy="busy"
+      :fault="words"
+      @send="go"
+    >
+      <p class="wide">
+        <strong>{{ title }}</strong>
+      </p>
+      <p class="muted small wide">
+        For the inspector who stands here, while there is no signal. The PIN lies on this device sealed; the
+        server looks at it on arrival. If it is not right, or you may not release any more, the hold was
+        passed without a release and a report says so.
+      </p>
+      <FormField label="Who releases" group class="wide"
+        ><ElSelect v-model="given.by" size="large" placeholder="Choose your name" aria-label="Who releases">
+          <ElOption v-for="p in people" :key="p.id" :value="p.id" :label="p.name" /></ElSelect
+      ></FormField>
+      <PinField v-model="given.pin" label="Your PIN" />
+      <PinField v-model="given.again" label="Once more" />
+      <FormField label="What you saw, if it is worth a word" class="wide"
+        ><ElInput v-model="given.reason" size="large" maxlength="400"
+      /></FormField>
+    </DialogForm>
   </div>
 </template>
-
-<style scoped>
-.form {
-  display: flex;
-  flex-direction: column;
-  gap: 14px;
-}
-.form p {
-  margin: 0;
-}
-.pins {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 14px;
-}
-label {
-  font-size: var(--s14);
-  color: var(--muted);
-}
-</style>

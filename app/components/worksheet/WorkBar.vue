@@ -58,8 +58,7 @@ async function photo(event: Event) {
     const payload = { file: id, name: file.name.slice(0, 200) }
     await props.record([{ kind: 'photo', step: props.step, payload }])
   } catch (error) {
-    const message = error instanceof ApiProblem ? error.message : 'This is not a picture that can be read.'
-    ElMessage({ type: 'error', message, duration: 6000, showClose: true })
+    tell(error, 'The photo was not recorded.')
   } finally {
     if (photoInput.value) photoInput.value.value = ''
   }

@@ -68,11 +68,7 @@ async function say(act: () => Promise<unknown>) {
   try {
     await act()
   } catch (error) {
-    ElMessage({
-      type: 'error',
-      message: error instanceof ApiProblem ? error.message : 'This was not sent.',
-      duration: 6000,
-    })
+    tell(error, 'This was not sent.')
   }
 }
 const { drafts, busy, againOpen, answer, answerAgain } = useAnswering({

@@ -23,8 +23,7 @@ const ranged = computed(() => props.sheet.place.min !== null || props.sheet.plac
 const answers = reactive<Record<string, 'yes' | 'no' | ''>>({})
 const temperature = ref('')
 const remark = ref('')
-const fault = ref('')
-const busy = ref(false)
+const { busy, words, want, send, clear } = useSending('The round was not recorded.')
 const going = ref(false)
 watch(
   () => props.sheet.place.id,
@@ -33,7 +32,7 @@ watch(
     temperature.value = ''
     remark.value = ''
     going.value = false
-    fault.value = ''
+    clear()
   },
   { immediate: true },
 )
@@ -46,10 +45,8 @@ const degrees = (t: number | null) => (t === null ? 'any' : showQuantity(t, 'tem
 async function done() {
   const read = typedQuantity(temperature.value, 'temperature', '°C')
   if (read === null && temperature.value.trim())
-    return void (fault.value = `The temperature is a number in ${unitShown('°C')}.`)
-  busy.value = true
-  fault.value = ''
-  try {
+    return want(`The temperature is a number in ${unitShown('°C')}.`)
+  await send(async () => {
     await props.record({
       answers: Object.fromEntries(Object.entries(answers).filter(([, a]) => a)) as Record<
         string,
@@ -59,11 +56,7 @@ async function done() {
       remark: remark.value.trim() || null,
     })
     going.value = false
-  } catch (error) {
-    fault.value = error instanceof ApiProblem ? error.message : 'The round was not recorded.'
-  } finally {
-    busy.value = false
-  }
+  })
 }
 </script>
 
@@ -96,7 +89,7 @@ async function done() {
         }}<ElInput v-model="temperature" inputmode="decimal" size="large" maxlength="6"
       /></label>
       <label>Remark<ElInput v-model="remark" type="textarea" :rows="2" maxlength="400" /></label>
-      <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
+      <p v-if="words" class="fault" role="alert">{{ words }}</p>
       <div class="row end">
         <ElButton size="large" @click="going = false">Back</ElButton
         ><ElButton type="primary" size="large" native-type="submit" :disabled="open > 0" :loading="busy">{{

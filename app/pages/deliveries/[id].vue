@@ -73,10 +73,7 @@ async function acceptRest() {
       if (left === 0 || accepted === 0 || stopped.value) break
     }
   } catch (error) {
-    ElMessage({
-      type: 'error',
-      message: error instanceof ApiProblem ? error.message : 'The rest was not accepted.',
-    })
+    tell(error, 'The rest was not accepted.')
   } finally {
     accepting.value = null
     await Promise.all([load(), paged.restart(), item.load()])

@@ -57,7 +57,7 @@ async function add() {
     await load()
     chosen.value = id
   } catch (error) {
-    fault.value = error instanceof ApiProblem ? error.message : 'The place was not added.'
+    fault.value = problemOf(error, 'The place was not added.').message
   }
 }
 const days = (ms: number) => (ms < 86_400_000 ? times.span(ms) : `${Math.ceil(ms / 86_400_000)} days`)

@@ -46,8 +46,7 @@ async function bring(event: Event) {
     })
     await navigateTo(`/procedures/${id}?view=edit`)
   } catch (error) {
-    fault.value =
-      error instanceof ApiProblem ? `${chosen.name}: ${error.message}` : 'The file could not be read.'
+    fault.value = `${chosen.name}: ${problemOf(error, 'the file could not be read.').message}`
   } finally {
     if (file.value) file.value.value = ''
   }

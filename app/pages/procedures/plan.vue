@@ -55,11 +55,7 @@ async function review(rule: string, accepted: boolean, reason = '') {
     await api(`${session.base}/points/${rule}`, { body: { accepted, reason } })
     await load()
   } catch (error) {
-    ElMessage({
-      type: 'error',
-      message: error instanceof ApiProblem ? error.message : 'This was not sent.',
-      duration: 6000,
-    })
+    tell(error, 'This was not sent.')
   }
 }
 const today = times.today()

@@ -38,6 +38,11 @@ const open = computed({
     if (!on) [adding.value, editing.value] = [false, null]
   },
 })
+const ready = computed(() =>
+  editing.value
+    ? form.reason.trim() !== ''
+    : form.roles.length > 0 && form.name.trim() !== '' && form.signIn.trim() !== '',
+)
 function begin(person: Person | null) {
   Object.assign(form, {
     name: person?.name ?? '',
@@ -171,52 +176,38 @@ async function addCrew() {
       </section>
       <DevicesAlong />
     </template>
-    <ElDialog
+    <DialogForm
       v-model="open"
       :title="editing ? `Roles of ${editing.name}` : 'Add a person'"
+      :action="editing ? 'Change the roles' : 'Add, and show the link'"
       width="560px"
-      align-center
+      :busy="busy"
+      :fault="besides(fields)"
+      :ready="ready"
+      @send="save"
     >
-      <form class="form" novalidate @submit.prevent="save">
-        <template v-if="!editing">
-          <FormField label="Name" :fault="at('name')"
-            ><ElInput v-model="form.name" size="large" maxlength="120"
-          /></FormField>
-          <FormField label="Sign-in name" :fault="at('signIn')"
-            ><ElInput v-model="form.signIn" size="large" maxlength="40" autocapitalize="none"
-          /></FormField>
-        </template>
-        <FormField label="Roles" group :fault="at('roles')">
-          <ElCheckboxGroup v-model="form.roles" aria-label="Roles">
-            <ElCheckbox v-for="(word, role) in roleWords" :key="role" :value="role">{{ word }}</ElCheckbox>
-          </ElCheckboxGroup>
-        </FormField>
-        <FormField v-if="form.roles.includes('crew-lead')" label="Leads" group :fault="at('crew')">
-          <ElSelect v-model="form.crew" size="large" aria-label="Crew" placeholder="Choose the crew"
-            ><ElOption v-for="c in data?.crews" :key="c.id" :value="c.id" :label="c.name"
-          /></ElSelect>
-        </FormField>
-        <FormField v-if="editing" label="Why" :fault="at('reason')"
-          ><ElInput v-model="form.reason" size="large" maxlength="400"
+      <template v-if="!editing">
+        <FormField label="Name" :fault="at('name')"
+          ><ElInput v-model="form.name" size="large" maxlength="120"
         /></FormField>
-        <p v-if="besides(fields)" class="fault" role="alert">{{ besides(fields) }}</p>
-        <div class="actions">
-          <ElButton size="large" @click="open = false">Back</ElButton>
-          <ElButton
-            type="primary"
-            size="large"
-            native-type="submit"
-            :loading="busy"
-            :disabled="
-              editing
-                ? !form.reason.trim()
-                : form.roles.length === 0 || !form.name.trim() || !form.signIn.trim()
-            "
-            >{{ editing ? 'Change the roles' : 'Add, and show the link' }}</ElButton
-          >
-        </div>
-      </form>
-    </ElDialog>
+        <FormField label="Sign-in name" :fault="at('signIn')"
+          ><ElInput v-model="form.signIn" size="large" maxlength="40" autocapitalize="none"
+        /></FormField>
+      </template>
+      <FormField label="Roles" group :fault="at('roles')">
+        <ElCheckboxGroup v-model="form.roles" aria-label="Roles">
+          <ElCheckbox v-for="(word, role) in roleWords" :key="role" :value="role">{{ word }}</ElCheckbox>
+        </ElCheckboxGroup>
+      </FormField>
+      <FormField v-if="form.roles.includes('crew-lead')" label="Leads" group :fault="at('crew')">
+        <ElSelect v-model="form.crew" size="large" aria-label="Crew" placeholder="Choose the crew"
+          ><ElOption v-for="c in data?.crews" :key="c.id" :value="c.id" :label="c.name"
+        /></ElSelect>
+      </FormField>
+      <FormField v-if="editing" label="Why" :fault="at('reason')"
+        ><ElInput v-model="form.reason" size="large" maxlength="400"
+      /></FormField>
+    </DialogForm>
     <AskDialog
       v-model="renameOpen"
       :title="renaming ? `${renaming.name}: another name` : ''"
@@ -297,15 +288,5 @@ li.out strong {
 }
 .acts .el-button {
   margin: 0;
-}
-.form {
-  display: flex;
-  flex-direction: column;
-  gap: 14px;
-}
-.actions {
-  display: flex;
-  justify-content: flex-end;
-  gap: 12px;
 }
 </style>

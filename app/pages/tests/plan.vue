@@ -220,9 +220,6 @@ dd strong {
   font-size: var(--s18);
 }
 .bad strong,
-.fault {
-  color: var(--rejected);
-}
 .split {
   display: flex;
   flex-wrap: wrap;
