@@ -24,11 +24,6 @@ export function problemOf(error: unknown, failed: string): ApiProblem {
   return new ApiProblem('failed', failed, null, 0)
 }
 
-/** Says in passing what came between. */
-export function tell(error: unknown, failed: string) {
-  ElMessage({ type: 'error', message: problemOf(error, failed).message, duration: 6000, showClose: true })
-}
-
 interface Options {
   method?: 'GET' | 'POST' | 'DELETE'
   body?: unknown

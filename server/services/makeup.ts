@@ -7,13 +7,14 @@ import { saveUses } from '../db/uses'
 
 type MadeJoint = Pick<Joint, 'id' | 'project' | 'crew' | 'procedure' | 'upstream' | 'downstream' | 'fitting'>
 
+/** The items of a joint. */
+export const builtInto = (joint: Pick<Joint, 'upstream' | 'downstream' | 'fitting'>): string[] =>
+  [joint.upstream, joint.downstream, joint.fitting].filter((id): id is string => id !== null)
+
 /** What a joint was made with, from its row, its items and its entries. */
-export async function makeupOf(db: Knex, joint: MadeJoint, entries: readonly StoredEntry[]): Promise<Use[]> {
-  const ids = [joint.upstream, joint.downstream, joint.fitting].filter((id): id is string => id !== null)
-  return usesOf(
-    { crew: joint.crew, procedure: joint.procedure, items: await itemsByIds(db, joint.project, ids) },
-    entries.map(forCore),
-  )
+async function makeupOf(db: Knex, joint: MadeJoint, entries: readonly StoredEntry[]): Promise<Use[]> {
+  const items = await itemsByIds(db, joint.project, builtInto(joint))
+  return usesOf({ crew: joint.crew, procedure: joint.procedure, items }, entries.map(forCore))
 }
 
 /**

@@ -3,22 +3,22 @@ import { projectSubject } from '#core/judgement/projection'
 import type { JudgeOptions } from '#core/judgement/types'
 import type { CompiledProcedure } from '#core/procedure/compile'
 import type { SubjectType } from '#core/record/entry'
-import type { Use } from '#core/tracing/uses'
+import { usesOf, type Use } from '#core/tracing/uses'
 import { findDelivery } from '../db/deliveries'
 import { forCore, type StoredEntry } from '../db/entries'
-import { findItem } from '../db/items'
-import { findJoint, type Joint } from '../db/joints'
+import { itemsByIds, type Item } from '../db/items'
+import { jointsWhere, type Joint } from '../db/joints'
 import { findLot } from '../db/lots'
 import { findProcedure } from '../db/procedures'
 import type { Project } from '../db/projects'
 import { findReach, type Reach } from '../db/reaches'
 import { findShift } from '../db/shifts'
 import { findNcr, findPack } from '../db/site'
-import { usesOfJoint } from '../db/uses'
+import { usesOfJoints } from '../db/uses'
 import { findPlace } from '../db/yard'
 import { judgeOptions, ofSubject, type Placed } from './judging'
 import { projectLot } from './lots'
-import { makeupOf } from './makeup'
+import { builtInto } from './makeup'
 import { projectNcr } from './ncr-state'
 import { projectPack } from './pack-sheet'
 import { compiledProcedure, projectProcedure } from './procedures'
@@ -42,13 +42,51 @@ export class Reading {
 export type Pair = [field: string, stored: unknown, rebuilt: unknown]
 
 /** One subject, by its id, and its entries. */
-export interface Asked {
-  db: Knex
-  reading: Reading
-  project: Project
+export interface Recorded {
   subject: string
   entries: StoredEntry[]
 }
+/** Subjects of one kind that are looked at together. */
+export interface Batch {
+  db: Knex
+  reading: Reading
+  project: Project
+  recorded: readonly Recorded[]
+}
+type Asked = Omit<Batch, 'recorded'> & Recorded
+type Rebuild = (batch: Batch) => Promise<Map<string, Pair[]>>
+
+/**
+ * How one kind of subject is rebuilt.
+ *
+ * @param read what is stored of subjects, asked for once for all of them
+ * @param compare the fields of one of them; null where nothing is stored of it
+ */
+const kind =
+  <Row>(
+    read: (db: Knex, project: string, ids: string[]) => Promise<ReadonlyMap<string, Row>>,
+    compare: (asked: Asked, row: Row | null) => Pair[] | Promise<Pair[]>,
+  ): Rebuild =>
+  async ({ recorded, ...batch }) => {
+    const ids = recorded.map((r) => r.subject)
+    const rows = await read(batch.db, batch.project.id, ids)
+    const out = new Map<string, Pair[]>()
+    for (const one of recorded)
+      out.set(one.subject, await compare({ ...batch, ...one }, rows.get(one.subject) ?? null))
+    return out
+  }
+
+/** What is stored of kinds that a project has few of. */
+const oneByOne =
+  <Row>(find: (db: Knex, project: string, id: string) => Promise<Row | null>) =>
+  async (db: Knex, project: string, ids: string[]): Promise<Map<string, Row>> => {
+    const out = new Map<string, Row>()
+    for (const id of ids) {
+      const row = await find(db, project, id)
+      if (row !== null) out.set(id, row)
+    }
+    return out
+  }
 
 const pairs = <K extends string>(
   stored: Partial<Record<K, unknown>> | null,
@@ -67,59 +105,82 @@ async function judged({ db, reading, project, entries }: Asked, of: Joint | Reac
 }
 const spell = (uses: readonly Use[]) => uses.map((u) => `${u.kind} ${u.value}`).sort()
 
+interface Made {
+  joint: Joint
+  uses: Use[]
+  items: Item[]
+}
+/** Joints with what is stored of their making, and the items that were built in. */
+async function madeJoints(db: Knex, project: string, ids: string[]): Promise<Map<string, Made>> {
+  const joints = await jointsWhere(db, { project, ids })
+  const [uses, items] = await Promise.all([
+    usesOfJoints(db, ids),
+    itemsByIds(db, project, joints.flatMap(builtInto)),
+  ])
+  const usesBy = new Map<string, Use[]>(joints.map((j) => [j.id, []]))
+  for (const use of uses) usesBy.get(use.joint)?.push(use)
+  const itemBy = new Map(items.map((i) => [i.id, i]))
+  return new Map(
+    joints.map((joint) => [
+      joint.id,
+      {
+        joint,
+        uses: usesBy.get(joint.id) ?? [],
+        items: builtInto(joint).flatMap((id) => itemBy.get(id) ?? []),
+      },
+    ]),
+  )
+}
+
 /** What is stored of each kind of subject and has to follow from its entries; the others store nothing so. */
-export const rebuilt: Partial<Record<SubjectType, (asked: Asked) => Promise<Pair[]>>> = {
-  async joint(asked) {
-    const { db, project, subject, entries } = asked
-    const joint = await findJoint(db, project.id, subject)
-    if (!joint?.procedure) return [['joint', null, subject]]
-    return [
-      ...(await judged(asked, joint)),
-      ['uses', spell(await usesOfJoint(db, joint.id)), spell(await makeupOf(db, joint, entries))],
-    ]
-  },
-  async reach(asked) {
-    const reach = await findReach(asked.db, asked.project.id, asked.subject)
-    return reach?.procedure ? judged(asked, reach) : [['reach', null, asked.subject]]
-  },
-  async ncr({ db, project, subject, entries }) {
-    const ncr = await findNcr(db, project.id, subject)
-    return pairs(ncr, projectNcr(entries), ['state', 'disposition', 'due', 'reworkedBy'])
-  },
-  async pack({ db, project, subject, entries }) {
-    const pack = await findPack(db, project.id, subject)
-    return pairs(pack, projectPack(entries), ['state', 'verdict', 'logFile', 'signedBy'])
-  },
-  async procedure({ db, project, subject, entries }) {
-    const row = await findProcedure(db, project.id, subject)
+export const rebuilt: Partial<Record<SubjectType, Rebuild>> = {
+  joint: kind(madeJoints, async (asked, made) => {
+    if (!made?.joint.procedure) return [['joint', null, asked.subject]]
+    const { joint, uses, items } = made
+    const { crew, procedure } = joint
+    const makeup = usesOf({ crew, procedure, items }, asked.entries.map(forCore))
+    return [...(await judged(asked, joint)), ['uses', spell(uses), spell(makeup)]]
+  }),
+  reach: kind(oneByOne(findReach), (asked, reach) =>
+    reach?.procedure ? judged(asked, reach) : [['reach', null, asked.subject]],
+  ),
+  ncr: kind(oneByOne(findNcr), ({ entries }, ncr) =>
+    pairs(ncr, projectNcr(entries), ['state', 'disposition', 'due', 'reworkedBy']),
+  ),
+  pack: kind(oneByOne(findPack), ({ entries }, pack) =>
+    pairs(pack, projectPack(entries), ['state', 'verdict', 'logFile', 'signedBy']),
+  ),
+  procedure: kind(oneByOne(findProcedure), ({ entries }, row) => {
     // The digest of the document as it was last saved.
     const saved = entries.map(forCore).findLast((e) => e.kind === 'draft')?.payload.sha256
     return [
       ...pairs(row, projectProcedure(entries), ['state', 'reviewedBy', 'issuedBy']),
       ['sha256', row && sha256(row.source), saved],
     ]
-  },
-  async lot({ db, project, subject, entries }) {
-    const lot = await findLot(db, project.id, { id: subject })
-    const { dates, ...rest } = projectLot(entries)
-    const stored = [lot?.made ?? null, lot?.expires ?? null, lot?.opened ?? null]
-    return [['dates', stored, dates ?? stored], ...pairs(lot, rest, ['quarantinedAt', 'reason'])]
-  },
-  async shift({ db, project, subject, entries }) {
-    const shift = await findShift(db, project.id, { id: subject })
-    return [['state', shift?.state, projectShift(entries)]]
-  },
-  async place({ db, project, subject, entries }) {
-    const place = await findPlace(db, project.id, subject)
-    return place ? pairs(place, projectPlace(place, entries), ['lastRound', 'findings']) : []
-  },
-  async delivery({ db, project, subject, entries }) {
-    const delivery = await findDelivery(db, project.id, subject)
-    return [['signed', delivery?.state === 'signed', entries.some((e) => e.kind === 'signature')]]
-  },
-  async item({ db, project, subject, entries }) {
-    const item = await findItem(db, project.id, subject)
-    const last = entries.map(forCore).findLast((e) => e.kind === 'inspection')
-    return [['state', item?.state, last?.payload.outcome ?? 'received']]
-  },
+  }),
+  lot: kind(
+    oneByOne((db, project, id) => findLot(db, project, { id })),
+    ({ entries }, lot) => {
+      const { dates, ...rest } = projectLot(entries)
+      const stored = [lot?.made ?? null, lot?.expires ?? null, lot?.opened ?? null]
+      return [['dates', stored, dates ?? stored], ...pairs(lot, rest, ['quarantinedAt', 'reason'])]
+    },
+  ),
+  shift: kind(
+    oneByOne((db, project, id) => findShift(db, project, { id })),
+    ({ entries }, shift) => [['state', shift?.state, projectShift(entries)]],
+  ),
+  place: kind(oneByOne(findPlace), ({ entries }, place) =>
+    place ? pairs(place, projectPlace(place, entries), ['lastRound', 'findings']) : [],
+  ),
+  delivery: kind(oneByOne(findDelivery), ({ entries }, delivery) => [
+    ['signed', delivery?.state === 'signed', entries.some((e) => e.kind === 'signature')],
+  ]),
+  item: kind(
+    async (db, project, ids) => new Map((await itemsByIds(db, project, ids)).map((i) => [i.id, i])),
+    ({ entries }, item) => {
+      const last = entries.map(forCore).findLast((e) => e.kind === 'inspection')
+      return [['state', item?.state, last?.payload.outcome ?? 'received']]
+    },
+  ),
 }

@@ -12,10 +12,10 @@ import {
   withoutChain,
   type Stray,
 } from '../db/checks'
-import { chainHeads, entriesOfMany, type StoredEntry } from '../db/entries'
+import { chainHeads, entriesOfMany } from '../db/entries'
 import { filesPage } from '../db/files'
 import type { Project } from '../db/projects'
-import { Reading, rebuilt } from './rebuilt'
+import { Reading, rebuilt, type Recorded } from './rebuilt'
 import { sha256 } from './record'
 
 export interface VerifyReport {
@@ -59,8 +59,8 @@ async function verifyRegistry(db: Knex, project: Project, report: VerifyReport) 
     report.faults.push(fault(at, 'its chain head does not know its entries'))
   report.stale.push(...(await movedUnrecorded(db, project.id)))
   const reading = new Reading(db)
-  for (const id of await openedUnrecorded(db, project.id))
-    report.stale.push(...(await staleOf(db, reading, project, 'joint', id, [])))
+  const opened = (await openedUnrecorded(db, project.id)).map((subject) => ({ subject, entries: [] }))
+  report.stale.push(...(await staleOf(db, reading, project, 'joint', opened)))
 }
 
 async function verifyChains(db: Knex, project: Project, report: VerifyReport) {
@@ -73,15 +73,19 @@ async function verifyChains(db: Knex, project: Project, report: VerifyReport) {
       db,
       heads.map((h) => h.subject),
     )
+    /** what has a whole chain, by its kind */
+    const whole = new Map<string, Recorded[]>()
     for (const head of heads) {
-      const entries = bySubject.get(head.subject) ?? []
+      const { subject, subjectType } = head
+      const entries = bySubject.get(subject) ?? []
       report.subjects++
       report.entries += entries.length
       const found = findChainFault(entries, sha256, head)
-      if (found) report.faults.push({ ...found, subject: head.subject, subjectType: head.subjectType })
-      else
-        report.stale.push(...(await staleOf(db, reading, project, head.subjectType, head.subject, entries)))
+      if (found) report.faults.push({ ...found, subject, subjectType })
+      else whole.set(subjectType, [...(whole.get(subjectType) ?? []), { subject, entries }])
     }
+    for (const [subjectType, recorded] of whole)
+      report.stale.push(...(await staleOf(db, reading, project, subjectType, recorded)))
   }
 }
 
@@ -142,16 +146,18 @@ async function verifyFiles(db: Knex, project: Project, report: VerifyReport) {
   }
 }
 
+/** Fields of subjects of one kind that do not follow from their entries. */
 async function staleOf(
   db: Knex,
   reading: Reading,
   project: Project,
   subjectType: string,
-  subject: string,
-  entries: StoredEntry[],
+  recorded: readonly Recorded[],
 ): Promise<VerifyReport['stale']> {
-  const pairs = await rebuilt[subjectType as SubjectType]?.({ db, reading, project, subject, entries })
-  return (pairs ?? [])
-    .filter(([, stored, rebuilt]) => JSON.stringify(stored) !== JSON.stringify(rebuilt))
-    .map(([field, stored, rebuilt]) => ({ subjectType, subject, field, stored, rebuilt }))
+  const found = await rebuilt[subjectType as SubjectType]?.({ db, reading, project, recorded })
+  return [...(found ?? [])].flatMap(([subject, pairs]) =>
+    pairs
+      .filter(([, stored, rebuilt]) => JSON.stringify(stored) !== JSON.stringify(rebuilt))
+      .map(([field, stored, rebuilt]) => ({ subjectType, subject, field, stored, rebuilt })),
+  )
 }
