@@ -62,7 +62,7 @@ const percent = (r: number) => `${(r * 100).toFixed(1)} %`
 </script>
 
 <template>
-  <div ref="box" class="curve">
+  <div ref="box" class="plotted">
     <svg
       v-if="width > 0"
       :width="width"
@@ -128,24 +128,8 @@ const percent = (r: number) => `${(r * 100).toFixed(1)} %`
 </template>
 
 <style scoped>
-.curve {
-  width: 100%;
-}
-svg {
-  display: block;
-}
-text {
-  font-size: 14px;
-  fill: var(--muted);
-  paint-order: stroke;
-  stroke: var(--paper);
-  stroke-width: 3px;
-}
-.peak {
+.plotted .peak {
   fill: var(--ink);
   font-weight: 600;
-}
-p {
-  margin: 6px 0 0;
 }
 </style>

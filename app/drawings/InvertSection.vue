@@ -60,7 +60,7 @@ const wrong = computed(() => props.section.inverts.filter((p) => p.off || p.back
 </script>
 
 <template>
-  <div ref="box" class="inverts">
+  <div ref="box" class="plotted">
     <svg
       v-if="width > 0 && section.inverts.length > 0"
       :width="width"
@@ -147,25 +147,9 @@ const wrong = computed(() => props.section.inverts.filter((p) => p.off || p.back
 </template>
 
 <style scoped>
-.inverts {
-  width: 100%;
-}
-svg {
-  display: block;
-}
-text {
-  font-size: 14px;
-  fill: var(--muted);
-  paint-order: stroke;
-  stroke: var(--paper);
-  stroke-width: 3px;
-}
-.bad {
+.plotted .bad {
   fill: var(--rejected);
   color: var(--rejected);
   font-weight: 600;
-}
-p {
-  margin: 8px 0 0;
 }
 </style>

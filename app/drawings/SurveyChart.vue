@@ -40,7 +40,7 @@ const most = computed(() => props.points.map((p) => p.deflection).reduce((a, b) 
 </script>
 
 <template>
-  <div ref="box" class="survey">
+  <div ref="box" class="plotted">
     <svg
       v-if="width > 0"
       :width="width"
@@ -129,23 +129,7 @@ const most = computed(() => props.points.map((p) => p.deflection).reduce((a, b) 
 </template>
 
 <style scoped>
-.survey {
-  width: 100%;
-}
-svg {
-  display: block;
-}
-text {
-  font-size: 14px;
-  fill: var(--muted);
-  paint-order: stroke;
-  stroke: var(--paper);
-  stroke-width: 3px;
-}
-.limit {
+.plotted .limit {
   fill: var(--rejected);
-}
-p {
-  margin: 8px 0 0;
 }
 </style>

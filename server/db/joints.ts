@@ -1,90 +1,32 @@
 import type { Knex } from 'knex'
-import type { Change } from '#core/judgement/ahead'
-import type { Projection } from '#core/judgement/projection'
-import type { Occasion } from '#core/plan/occasions'
-import { readOccasions } from './begun'
-import { asksForSomebody, projectionColumns, readProjection, type ProjectionRow } from './projection'
+import { asksForSomebody } from './projection'
+import { readWorked, workedColumns, type Worked, type WorkedRow } from './worked'
 
-export interface Joint extends Projection {
-  id: string
-  project: string
-  alignment: string
+export interface Joint extends Worked {
   number: string
   station: number
-  /** key of the procedure it is planned for */
-  system: string
-  crew: string
-  procedure: string | null
   upstream: string | null
   downstream: string | null
   fitting: string | null
-  facts: Record<string, number | string | boolean>
-  openedAt: string | null
-  /** when somebody first recorded something of it */
-  begunAt: string | null
-  occasions: readonly Occasion[]
-  /** rules for new crews that its crew had worked its way out of */
-  passed: readonly string[]
-  changes: readonly Change[]
 }
 
-interface Row extends ProjectionRow {
-  id: string
-  project: string
-  alignment: string
+interface Row extends WorkedRow {
   number: string
   station: number
-  system: string
-  crew: string
-  procedure_id: string | null
   upstream: string | null
   downstream: string | null
   fitting: string | null
-  facts: string
-  opened_at: Date | null
-  begun_at: Date | null
-  occasions: string
-  passed: string
 }
 
-const columns = [
-  'id',
-  'project',
-  'alignment',
-  'number',
-  'station',
-  'system',
-  'crew',
-  'procedure_id',
-  'upstream',
-  'downstream',
-  'fitting',
-  'facts',
-  'opened_at',
-  'begun_at',
-  'occasions',
-  'passed',
-  ...projectionColumns,
-]
+const columns = [...workedColumns, 'number', 'station', 'upstream', 'downstream', 'fitting']
 
 const joint = (r: Row): Joint => ({
-  id: r.id,
-  project: r.project,
-  alignment: r.alignment,
+  ...readWorked(r),
   number: r.number,
   station: r.station,
-  system: r.system,
-  crew: r.crew,
-  procedure: r.procedure_id,
   upstream: r.upstream,
   downstream: r.downstream,
   fitting: r.fitting,
-  facts: JSON.parse(r.facts),
-  openedAt: r.opened_at?.toISOString() ?? null,
-  begunAt: r.begun_at?.toISOString() ?? null,
-  occasions: readOccasions(r.occasions),
-  passed: JSON.parse(r.passed),
-  ...readProjection(r),
 })
 
 export async function findJoint(db: Knex, project: string, id: string): Promise<Joint | null> {

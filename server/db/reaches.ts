@@ -1,83 +1,27 @@
 import type { Knex } from 'knex'
-import type { Change } from '#core/judgement/ahead'
-import type { Projection } from '#core/judgement/projection'
-import type { Occasion } from '#core/plan/occasions'
-import { readOccasions } from './begun'
-import { asksForSomebody, projectionColumns, readProjection, type ProjectionRow } from './projection'
+import { asksForSomebody } from './projection'
+import { readWorked, workedColumns, type Worked, type WorkedRow } from './worked'
 
 /** A stretch of a line whose embedment is made and judged as one. */
-export interface Reach extends Projection {
-  id: string
-  project: string
-  alignment: string
-  crew: string
+export interface Reach extends Worked {
   name: string
   from: number
   to: number
-  /** key of the procedure it is planned for */
-  system: string
-  procedure: string | null
-  facts: Record<string, number | string | boolean>
-  openedAt: string | null
-  /** when somebody first recorded something of it */
-  begunAt: string | null
-  occasions: readonly Occasion[]
-  /** rules for new crews that its crew had worked its way out of */
-  passed: readonly string[]
-  changes: readonly Change[]
 }
 
-interface Row extends ProjectionRow {
-  id: string
-  project: string
-  alignment: string
-  crew: string
+interface Row extends WorkedRow {
   name: string
   from_station: number
   to_station: number
-  system: string
-  procedure_id: string | null
-  facts: string
-  opened_at: Date | null
-  begun_at: Date | null
-  occasions: string
-  passed: string
 }
 
-const columns = [
-  'id',
-  'project',
-  'alignment',
-  'crew',
-  'name',
-  'from_station',
-  'to_station',
-  'system',
-  'procedure_id',
-  'facts',
-  'opened_at',
-  'begun_at',
-  'occasions',
-  'passed',
-  ...projectionColumns,
-]
+const columns = [...workedColumns, 'name', 'from_station', 'to_station']
 
 const reach = (r: Row): Reach => ({
-  id: r.id,
-  project: r.project,
-  alignment: r.alignment,
-  crew: r.crew,
+  ...readWorked(r),
   name: r.name,
   from: r.from_station,
   to: r.to_station,
-  system: r.system,
-  procedure: r.procedure_id,
-  facts: JSON.parse(r.facts),
-  openedAt: r.opened_at?.toISOString() ?? null,
-  begunAt: r.begun_at?.toISOString() ?? null,
-  occasions: readOccasions(r.occasions),
-  passed: JSON.parse(r.passed),
-  ...readProjection(r),
 })
 
 export async function reachesOf(db: Knex, project: string, crew: string | null = null): Promise<Reach[]> {

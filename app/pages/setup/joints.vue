@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { unitShown, withUnit } from '#core/quantity/site-units'
+import { withUnit } from '#core/quantity/site-units'
 import { useDebounceFn } from '@vueuse/core'
 import { showBare, showCount, showQuantity } from '#core/quantity/show'
 import type { PlannedJoint } from '#core/plan/joints'
@@ -15,12 +15,12 @@ const { data: plan, load } = useLoad(() => api<Awaited<ReturnType<typeof checkPl
 onMounted(load)
 const systems = computed(() => plan.value?.procedures.filter((p) => !p.ofReach) ?? [])
 const way = ref<'generator' | 'schedule'>('generator')
-const form = reactive({ system: '', crew: '', from: '', to: '', pipeLength: '', pattern: '', start: '1' })
+const form = ref({ system: '', crew: '', from: '', to: '', pipeLength: '', pattern: '', start: '1' })
 watch(
   () => session.line,
   (line) =>
     line &&
-    Object.assign(form, {
+    Object.assign(form.value, {
       from: showBare(line.from, 'm', 9),
       to: showBare(line.to, 'm', 9),
       pattern: `${line.key}-{n:3}`,
@@ -30,13 +30,13 @@ watch(
 const fields = ['system', 'crew', 'from', 'to', 'pipeLength', 'pattern', 'start']
 const { busy, at, besides, send } = useSending()
 const body = computed(() => ({
-  ...form,
-  ...{ from: withUnit(form.from, 'm'), to: withUnit(form.to, 'm') },
-  pipeLength: withUnit(form.pipeLength, 'm'),
+  ...form.value,
+  ...{ from: withUnit(form.value.from, 'm'), to: withUnit(form.value.to, 'm') },
+  pipeLength: withUnit(form.value.pipeLength, 'm'),
   line: session.line?.id,
-  start: Number(form.start),
+  start: Number(form.value.start),
 }))
-const complete = computed(() => Object.values(form).every((v) => v.trim() !== ''))
+const complete = computed(() => Object.values(form.value).every((v) => v.trim() !== ''))
 const preview = ref<PlannedJoint[]>([])
 const planned = ref('')
 
@@ -48,7 +48,7 @@ const look = useDebounceFn(async () => {
   )
   preview.value = found?.joints ?? []
 }, 300)
-watch(form, () => void look())
+watch(form, () => void look(), { deep: true })
 
 async function keep(act: () => Promise<{ planned: number }>) {
   const done = await send(act)
@@ -108,37 +108,11 @@ const ticks = computed(() => {
         {{ planned }} <NuxtLink to="/line">See them on the line</NuxtLink>
       </p>
       <PlanForm v-if="way === 'generator'" @submit="planAll">
-        <FormField label="Procedure" group :fault="at('system')">
-          <ElSelect v-model="form.system" size="large" filterable aria-label="Procedure"
-            ><ElOption v-for="p in systems" :key="p.key" :value="p.key" :label="p.title"
-          /></ElSelect>
-        </FormField>
-        <FormField label="Crew" group :fault="at('crew')">
-          <ElSelect v-model="form.crew" size="large" aria-label="Crew"
-            ><ElOption v-for="c in session.overview?.crews" :key="c.id" :value="c.id" :label="c.name"
-          /></ElSelect>
-        </FormField>
-        <FormField label="From station" :fault="at('from')"
-          ><ElInput v-model="form.from" size="large" maxlength="40"
-            ><template #suffix>{{ unitShown('m') }}</template></ElInput
-          ></FormField
-        >
-        <FormField label="To station" :fault="at('to')"
-          ><ElInput v-model="form.to" size="large" maxlength="40"
-            ><template #suffix>{{ unitShown('m') }}</template></ElInput
-          ></FormField
-        >
-        <FormField label="Length of one pipe in the line" :fault="at('pipeLength')"
-          ><ElInput v-model="form.pipeLength" size="large" maxlength="40" placeholder="2.5 m, or 8 ft"
-        /></FormField>
-        <div class="two">
-          <FormField label="Numbers" :fault="at('pattern')"
-            ><ElInput v-model="form.pattern" size="large" maxlength="40"
+        <PlanFields v-model="form" procedure="Procedure" :procedures="systems" names="Numbers" :at="at">
+          <FormField label="Length of one pipe in the line" :fault="at('pipeLength')"
+            ><ElInput v-model="form.pipeLength" size="large" maxlength="40" placeholder="2.5 m, or 8 ft"
           /></FormField>
-          <FormField label="From" :fault="at('start')"
-            ><ElInput v-model="form.start" size="large" maxlength="6" inputmode="numeric"
-          /></FormField>
-        </div>
+        </PlanFields>
         <p v-if="besides(fields)" class="fault wide" role="alert">{{ besides(fields) }}</p>
         <div v-if="preview.length" class="wide" role="status">
           <svg viewBox="0 0 100 8" preserveAspectRatio="none" class="ticks" aria-hidden="true">
@@ -209,11 +183,6 @@ const ticks = computed(() => {
 </template>
 
 <style scoped>
-.two {
-  display: grid;
-  grid-template-columns: 2fr 1fr;
-  gap: 12px;
-}
 .ticks {
   display: block;
   width: 100%;

@@ -16,7 +16,7 @@ const { data: plan, load } = useLoad(() => api<Awaited<ReturnType<typeof checkPl
 onMounted(load)
 const systems = computed(() => plan.value?.procedures.filter((p) => p.ofReach && p.issued) ?? [])
 
-const form = reactive({
+const form = ref({
   system: '',
   crew: '',
   from: '',
@@ -29,7 +29,7 @@ watch(
   () => session.line,
   (line) =>
     line &&
-    Object.assign(form, {
+    Object.assign(form.value, {
       from: showBare(line.from, 'm', 9),
       to: showBare(line.to, 'm', 9),
       pattern: `${line.key} reach {n:2}`,
@@ -38,20 +38,24 @@ watch(
 )
 const asked = ref<ProcedureFact[]>([])
 const facts = reactive<Record<string, string | boolean>>({})
-const fields = computed(() => [...Object.keys(form), ...asked.value.map((f) => f.key)])
+const fields = computed(() => [...Object.keys(form.value), ...asked.value.map((f) => f.key)])
 const { busy, at, besides, send } = useSending()
 const body = () => ({
-  ...form,
+  ...form.value,
   line: session.line?.id,
-  start: Number(form.start),
-  ...{ from: withUnit(form.from, 'm'), to: withUnit(form.to, 'm'), every: withUnit(form.every, 'm') },
+  start: Number(form.value.start),
+  ...{
+    from: withUnit(form.value.from, 'm'),
+    to: withUnit(form.value.to, 'm'),
+    every: withUnit(form.value.every, 'm'),
+  },
   facts: withUnits(facts, asked.value),
 })
 const preview = ref<PlannedSpan[]>([])
 const planned = ref('')
 const look = useDebounceFn(async () => {
   preview.value = []
-  if (Object.values(form).some((v) => v.trim() === '')) return
+  if (Object.values(form.value).some((v) => v.trim() === '')) return
   const found = await send(() =>
     api<{ reaches: PlannedSpan[]; facts: ProcedureFact[] }>(`${session.base}/plan/reaches/preview`, {
       body: body(),
@@ -62,7 +66,7 @@ const look = useDebounceFn(async () => {
   for (const f of found.facts) facts[f.key] ??= startOf(f)
   asked.value = found.facts
 }, 300)
-watch(form, () => void look())
+watch(form, () => void look(), { deep: true })
 
 async function cut() {
   const done = await send(() => api<{ planned: number }>(`${session.base}/plan/reaches`, { body: body() }))
@@ -98,39 +102,19 @@ const share = (station: number) => {
         {{ planned }} <NuxtLink to="/embedment">See them in Embedment</NuxtLink>
       </p>
       <PlanForm @submit="cut">
-        <FormField label="Embedment procedure" group :fault="at('system')">
-          <ElSelect v-model="form.system" size="large" aria-label="Embedment procedure"
-            ><ElOption v-for="p in systems" :key="p.key" :value="p.key" :label="p.title"
-          /></ElSelect>
-        </FormField>
-        <FormField label="Crew" group :fault="at('crew')">
-          <ElSelect v-model="form.crew" size="large" aria-label="Crew"
-            ><ElOption v-for="c in session.overview?.crews" :key="c.id" :value="c.id" :label="c.name"
-          /></ElSelect>
-        </FormField>
-        <FormField label="From station" :fault="at('from')"
-          ><ElInput v-model="form.from" size="large" maxlength="40"
-            ><template #suffix>{{ unitShown('m') }}</template></ElInput
-          ></FormField
+        <PlanFields
+          v-model="form"
+          procedure="Embedment procedure"
+          :procedures="systems"
+          names="Names"
+          :at="at"
         >
-        <FormField label="To station" :fault="at('to')"
-          ><ElInput v-model="form.to" size="large" maxlength="40"
-            ><template #suffix>{{ unitShown('m') }}</template></ElInput
-          ></FormField
-        >
-        <FormField label="Length of one reach" :fault="at('every')"
-          ><ElInput v-model="form.every" size="large" maxlength="40"
-            ><template #suffix>{{ unitShown('m') }}</template></ElInput
-          ></FormField
-        >
-        <div class="two">
-          <FormField label="Names" :fault="at('pattern')"
-            ><ElInput v-model="form.pattern" size="large" maxlength="40"
-          /></FormField>
-          <FormField label="From" :fault="at('start')"
-            ><ElInput v-model="form.start" size="large" maxlength="6" inputmode="numeric"
-          /></FormField>
-        </div>
+          <FormField label="Length of one reach" :fault="at('every')"
+            ><ElInput v-model="form.every" size="large" maxlength="40"
+              ><template #suffix>{{ unitShown('m') }}</template></ElInput
+            ></FormField
+          >
+        </PlanFields>
         <template v-if="asked.length">
           <p class="muted small wide">The same for every one of them, from the drawing and the site:</p>
           <div class="facts wide">
@@ -180,11 +164,6 @@ const share = (station: number) => {
 </template>
 
 <style scoped>
-.two {
-  display: grid;
-  grid-template-columns: 2fr 1fr;
-  gap: 12px;
-}
 .facts {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));
