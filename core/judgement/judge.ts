@@ -4,16 +4,16 @@ import type { CheckContext, ClockStart, Made } from '../checks/define'
 import { stray, type Verdict } from '../checks/verdict'
 import type { FactValue, Formula } from '../formula/formula'
 import { applies, type CompiledProcedure, type CompiledStep } from '../procedure/compile'
-import { ofOtherEnd, plainKey } from '../procedure/ends'
+import { plainKey } from '../procedure/ends'
 import type { InterventionPoint } from '../procedure/types'
 import { wordedIn } from '../quantity/site-units'
 import type { Entry } from '../record/entry'
 import { clockStart, NO_START } from './clock-start'
-import { conceded, lookThrough, releaseOf, type AtStep, type NcrState } from './decisions'
+import { conceded, lookThrough, releaseOf, type AtStep } from './decisions'
 import { draftOf } from './draft'
-import { heldAs, holdOpening, workPast, type HoldOpening } from './hold'
-import { asAsked, say, settle, type Judging } from './judging'
-import { lotWaiver } from './lot-waiver'
+import { Holds } from './holds'
+import { asAsked, decide, say, settle, type Judging } from './judging'
+import { waiveLot } from './lot-waiver'
 import { lacking, whatIsMissing } from './missing'
 import { outOfOrder } from './order'
 import { asOf, fillSlots } from './slots'
@@ -32,8 +32,7 @@ class Judge {
   private readonly applies: boolean[] = []
   private readonly points: (InterventionPoint | null)[] = []
   private readonly drafts: Draft[] = []
-  /** hold points that apply, and since when they were first open; Infinity while they are not */
-  private readonly holds: ({ index: number; title: string } & HoldOpening)[] = []
+  private readonly holds: Holds
   private readonly struck: ReadonlyMap<number, readonly Entry[]>
   /** the rejection that stands at a step, where something was done again since */
   private stuck: Map<number, { verdict: Verdict; entry: Entry }> | null = null
@@ -71,24 +70,14 @@ class Judge {
       missing: (...formulas) => whatIsMissing(compiled, formulas, this.slots),
       lacks: (formula) => lacking(compiled, formula, this.slots),
     }
+    this.holds = new Holds(compiled, this.byStep, this.applies)
     for (const step of compiled.steps) {
       this.applies.push(applies(step, this.slots))
       const planned = options.plan === undefined ? undefined : options.plan[step.plainKey]
       const point = planned === undefined ? step.point : planned
       this.points.push(point)
-      if (point === 'H') this.openHold(step)
+      if (point === 'H') this.holds.add(step)
     }
-  }
-
-  private openHold(hold: CompiledStep) {
-    if (!this.applies[hold.index]) return
-    const upTo: CompiledStep[] = []
-    for (let i = 0; i <= hold.index; i++) {
-      const step = this.compiled.steps[i]!
-      if (this.applies[i] && !ofOtherEnd(step, hold)) upTo.push(step)
-    }
-    const { since, lacking } = holdOpening(upTo, this.byStep)
-    this.holds.push({ index: hold.index, title: hold.title, since, lacking })
   }
 
   private title(index: number) {
@@ -140,13 +129,20 @@ class Judge {
         'rejected',
         `${ncr.number} is open.${out.state === 'accepted' ? ' The new reading conforms; the rework waits to be verified.' : ''}`,
       )
-    if (out.point === 'H' && this.passedHold(step, ncr, out)) return out
+    if (out.point === 'H') {
+      const past = this.holds.passed(step, ncr, out)
+      if (past) {
+        this.drafts.push(past)
+        return out
+      }
+    }
     if (out.state === 'accepted' && step.after.length > 0 && found.last)
       this.applyTimes(step, found.last, out)
     if (step.window) this.applyWindow(step, found.last, out)
     if (step.afterTest && out.point !== 'H') this.applyTest(found.last, out)
-    if (found.last && out.state === 'rejected' && out.waivable) this.applyLotWaiver(found.last, all, out)
-    if (found.decision) this.applyDecision(found.decision, out)
+    if (found.last && out.state === 'rejected' && out.waivable)
+      waiveLot(out, found.last, all, this.context.lots)
+    if (found.decision) decide(out, found.decision)
     // What an inspector accepted with a reason is no nonconformance; what was decided against is one.
     if (out.state === 'rejected' || out.state === 'differs') this.draft(step, out)
     if (out.point === 'H') this.applyHold(step, out)
@@ -277,58 +273,11 @@ class Judge {
     }
   }
 
-  /** Work recorded past a hold point that nobody had released is a nonconformance of that hold point. */
-  private passedHold(step: CompiledStep, ncr: NcrState | null, out: Judging): boolean {
-    const released = this.holds.find((h) => h.index === step.index)!.since
-    const past = workPast(this.compiled, this.byStep, step, released, ncr)
-    if (!past) return false
-    this.drafts.push({
-      step: step.key,
-      kind: 'past-hold',
-      criterion: `Released before any later step.`,
-      reading: `"${past.title}" was recorded without release.`,
-      entry: past.entry,
-    })
-    out.entry = past.entry
-    out.computed = null
-    settle(out, 'rejected', `"${past.title}" was done past this hold point, which was not released.`)
-    return true
-  }
-
-  /** A lot past its date may be used when somebody who may says so by name. */
-  private applyLotWaiver(used: Entry, all: readonly Entry[], out: Judging) {
-    const waiver = lotWaiver(used, all, this.context.lots)
-    if (!waiver) return
-    out.computed = 'rejected'
-    settle(
-      out,
-      'accepted',
-      `Lot ${String(used.payload.lot)} is used past its date by waiver: ${String(waiver.payload.reason)}`,
-    )
-  }
-
-  private applyDecision(decision: Entry, out: Judging) {
-    const decided = decision.payload.verdict === 'accept' ? 'accepted' : 'rejected'
-    if (decided === out.state) return
-    // What cannot be worked out is not accepted by a word: its figure is given, or its report decides.
-    if (decided === 'accepted' && out.state === 'blocked') return
-    out.computed = out.state
-    settle(
-      out,
-      decided,
-      `${decided === 'accepted' ? 'Accepted' : 'Rejected'} by decision: ${String(decision.payload.reason)}`,
-    )
-  }
-
   private applyHold(step: CompiledStep, out: Judging) {
-    const hold = this.holds.find((h) => h.index === step.index)!
-    const waits = step.afterTest ? this.options.tested : undefined
-    const { state, sentence, counts } = heldAs(out, hold, waits)
-    if (!counts) out.release = { ...out.release, state: 'none' }
-    settle(out, state, sentence)
+    this.holds.apply(step, out, step.afterTest ? this.options.tested : undefined)
     // What was waived with a reason is no nonconformance.
     const drafted = this.drafts.at(-1)
-    if (state === 'accepted' && drafted?.step === out.key) this.drafts.pop()
+    if (out.state === 'accepted' && drafted?.step === out.key) this.drafts.pop()
   }
 
   /** Steps that wait for others show it, as long as nothing is recorded at them. */
@@ -339,10 +288,8 @@ class Judge {
       (i) => this.step(i).entry === null && this.step(i).state !== 'not-applicable',
     )
     if (unread !== undefined) return settle(out, 'blocked', `First: ${this.title(unread)}.`)
-    const hold = this.holds.find(
-      (h) => h.index < step.index && h.since === Infinity && !ofOtherEnd(this.compiled.steps[h.index]!, step),
-    )
-    if (hold) return settle(out, 'blocked', `Behind the hold point "${hold.title}".`)
+    const hold = this.holds.before(step)
+    if (hold !== null) return settle(out, 'blocked', `Behind the hold point "${hold}".`)
     if (step.from >= 0 && out.startedAt === null)
       return settle(out, 'blocked', `Starts with: ${this.title(step.from)}.`)
     return out
@@ -365,7 +312,7 @@ class Judge {
     const steps: Judging[] = []
     for (let i = 0; i < this.compiled.steps.length; i++) steps.push(this.step(i))
     if (this.asks) {
-      const releases = this.holds.map((h) => this.byStep[h.index]!)
+      const releases = this.holds.entries()
       steps.forEach((s, i) => this.applyAsked(this.compiled.steps[i]!, s, releases))
     }
     if (this.options.brief) for (const s of steps) s.sentence = ''

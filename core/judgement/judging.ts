@@ -1,6 +1,7 @@
 import type { CompiledStep } from '../procedure/compile'
 import type { InterventionPoint } from '../procedure/types'
 import type { Formula } from '../formula/formula'
+import type { Entry } from '../record/entry'
 import { NO_RELEASE } from './decisions'
 import type { Asked, StepJudgement } from './types'
 
@@ -13,6 +14,17 @@ export const settle = (out: Judging, state: Judging['state'], sentence: Judging[
   out.state = state
   out.sentence = sentence
   return out
+}
+
+/** What an inspector has decided about a step, with a reason. */
+export function decide(out: Judging, decision: Entry): void {
+  const decided = decision.payload.verdict === 'accept' ? 'accepted' : 'rejected'
+  if (decided === out.state) return
+  // What cannot be worked out is not accepted by a word: its figure is given, or its report decides.
+  if (decided === 'accepted' && out.state === 'blocked') return
+  out.computed = out.state
+  const word = decided === 'accepted' ? 'Accepted' : 'Rejected'
+  settle(out, decided, `${word} by decision: ${String(decision.payload.reason)}`)
 }
 
 const NOTHING_ASKED: readonly Asked[] = []

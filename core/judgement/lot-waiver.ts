@@ -2,6 +2,7 @@ import { registeredLot } from '../checks/lot'
 import type { LotFacts } from '../checks/verdict'
 import type { Entry } from '../record/entry'
 import { nameKey } from '../record/names'
+import { settle, type Judging } from './judging'
 
 /**
  * The waiver that lets a lot through past its date, or null: somebody who may has named it. A quarantined
@@ -21,4 +22,26 @@ export function lotWaiver(
   const names = ({ payload }: Entry) =>
     payload.lot !== undefined && nameKey(String(payload.lot)) === nameKey(lot)
   return entries.find((e) => e.kind === 'waiver' && names(e)) ?? null
+}
+
+/**
+ * A lot past its date may be used when somebody who may says so by name.
+ *
+ * @param out the step as the lot's own dates leave it; settled anew where a waiver names the lot
+ */
+export function waiveLot(
+  out: Judging,
+  used: Entry,
+  entries: readonly Entry[],
+  lots: Record<string, LotFacts>,
+): void {
+  const waiver = lotWaiver(used, entries, lots)
+  if (!waiver) return
+  out.computed = 'rejected'
+  const { lot } = used.payload
+  settle(
+    out,
+    'accepted',
+    `Lot ${String(lot)} is used past its date by waiver: ${String(waiver.payload.reason)}`,
+  )
 }
