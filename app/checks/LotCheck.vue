@@ -2,12 +2,14 @@
 import type { Label } from '#core/delivery/gs1'
 import { shelfEnd } from '#core/lots/shelf-life'
 import { registeredLot } from '#core/checks/lot'
+import { useSession } from '~/stores/session'
 import { checkOf, type CheckEmits, type CheckProps } from './form'
 
 /** The lot that is used, typed or read from its label, with what the register says of it. */
 const props = defineProps<CheckProps>()
 const emit = defineEmits<CheckEmits>()
 const times = useTimes()
+const session = useSession()
 const check = computed(() => checkOf<'lot'>(props.step))
 const lot = reactive({ lot: '', made: '', expires: '', opened: '' })
 const scanning = ref(false)
@@ -17,10 +19,10 @@ const register = computed(() => {
   if (!known) return null
   if (known.quarantinedAt !== null)
     return { bad: true, says: `In quarantine: ${known.reason}. Take another lot.` }
-  const end = shelfEnd(known)
+  const end = shelfEnd(known, session.zone)
   if (!end) return null
   const bad = end.at < props.now
-  const until = times.date(new Date(end.at).toISOString())
+  const until = times.day(end.at)
   const says = `The register says: good until ${until} (${end.why}).`
   return { bad, says: bad ? `${says} It is past its date: take another lot.` : says }
 })

@@ -1,6 +1,5 @@
-import { DateTime } from 'luxon'
-import { addDays, addMonths, endOfDay, shelfEnd } from '../lots/shelf-life'
-import { isDay } from '../quantity/day'
+import { addDays, addMonths, shelfEnd } from '../lots/shelf-life'
+import { dayOf, endOfDay, isDay } from '../quantity/day'
 import type { Entry } from '../record/entry'
 import { nameKey } from '../record/names'
 import { answer, day, words } from '../record/payload'
@@ -70,7 +69,7 @@ function judge(made: Made<LotCheck>, entry: Entry, context: CheckContext): Verdi
   const first = ends.sort((a, b) => a.at - b.at)[0]
   const limited = lives.some((f) => f !== null)
   if (!first && limited) return plain('not-started', `${name}: give its date of production or expiry.`)
-  const day = (at: number) => DateTime.fromMillis(at, { zone: context.zone }).toISODate()!
+  const day = (at: number) => dayOf(at, context.zone)
   if (first && entry.recordedAt > first.at)
     return {
       ...plain('rejected', `${name} expired on ${day(first.at)} (${first.why}): not used without a waiver.`),

@@ -1,4 +1,4 @@
-import { DateTime } from 'luxon'
+import { endOfDay } from '../quantity/day'
 
 /** What is known of the age of a lot. Dates such as 2026-03-09; lives in months and days. */
 export interface LotDates {
@@ -26,10 +26,6 @@ export function addMonths(day: string, months: number): string {
 export const addDays = (day: string, days: number): string =>
   new Date(Date.parse(day) + days * 86_400_000).toISOString().slice(0, 10)
 
-/** The last moment of a day where the work is, ms since 1970 UTC. */
-export const endOfDay = (day: string, zone: string): number =>
-  DateTime.fromISO(day, { zone }).endOf('day').toMillis()
-
 /**
  * When a lot is no longer good: the earliest of the printed expiry, production
  * plus shelf life, and opening plus the life once opened. A date is good to its
@@ -37,7 +33,7 @@ export const endOfDay = (day: string, zone: string): number =>
  *
  * @param zone IANA name of the project's zone
  */
-export function shelfEnd(lot: LotDates, zone = 'UTC'): ShelfEnd | null {
+export function shelfEnd(lot: LotDates, zone: string): ShelfEnd | null {
   const endOf = (day: string) => endOfDay(day, zone)
   const ends: ShelfEnd[] = []
   if (lot.expires) ends.push({ at: endOf(lot.expires), why: 'printed expiry' })

@@ -1,5 +1,4 @@
 import type { Knex } from 'knex'
-import { DateTime } from 'luxon'
 import { rightFirstTime, wilson, type Share } from '#core/crew/first-time'
 import { standingTime, standsOf, type Stand, type StandingCause } from '#core/crew/standing-time'
 import type { Judgement } from '#core/judgement/types'
@@ -12,6 +11,7 @@ import { comingOf, pastOf, type Coming } from './coming'
 import { finished, madeOf, type Made } from './crew-work'
 import { crewQualifications, type CrewQualified } from './qualified'
 import type { Actor } from './record'
+import { dayOf, weekOf } from '#core/quantity/day'
 
 const DAY = 86_400_000
 /** How far back a crew's work is looked at. */
@@ -59,10 +59,10 @@ function lineOf(
 ): CrewLine {
   const done = work.filter(finished)
   const judged = work.filter((m) => finished(m) || !rightFirstTime(m.judgement, m.entries))
-  const dayOf = (at: number) => DateTime.fromMillis(at, { zone }).toISODate()!
-  const today = dayOf(now)
+  const dayOfDone = (m: Made) => dayOf(doneOn(m), zone)
+  const today = dayOf(now, zone)
   const days = new Map<string, number>()
-  for (const m of done) days.set(dayOf(doneOn(m)), (days.get(dayOf(doneOn(m))) ?? 0) + 1)
+  for (const m of done) days.set(dayOfDone(m), (days.get(dayOfDone(m)) ?? 0) + 1)
   const before = [...days].filter(([day]) => day !== today)
   const stands = work.flatMap((m) => standsOf(m.joint.id, m.entries))
   const latest = work
@@ -182,8 +182,7 @@ export async function crewPage(
   const found = crews.find((c) => c.id === crew && (actor.crew === null || c.id === actor.crew))
   if (!found) throw new Problem('not-found', 'There is no such crew.', 'crew')
   const work = await workOf(db, project, crew, now)
-  const week = (m: Made) =>
-    DateTime.fromMillis(doneOn(m), { zone: project.zone }).startOf('week').toISODate()!
+  const week = (m: Made) => weekOf(doneOn(m), project.zone)
   const judged = work.filter((m) => finished(m) || !rightFirstTime(m.judgement, m.entries))
   const weeks = new Map<string, Made[]>()
   for (const m of judged) weeks.set(week(m), [...(weeks.get(week(m)) ?? []), m])

@@ -1,5 +1,4 @@
 import type { Knex } from 'knex'
-import { DateTime } from 'luxon'
 import { uuidv7 } from 'uuidv7'
 import type { Register } from '#core/checks/gathered'
 import { knownCalibrated } from '#core/checks/instruments'
@@ -11,6 +10,7 @@ import type { Project } from '../db/projects'
 import { qualificationsOf } from '../db/qualifications'
 import { pointsOf, type Placed } from './judging'
 import type { Actor, NewEntry } from './record'
+import { dayOf } from '#core/quantity/day'
 
 interface Asked {
   db: Knex
@@ -24,7 +24,7 @@ interface Asked {
 const ask: Record<Register, (asked: Asked) => Promise<string | null>> = {
   async qualification({ db, project, actor, compiled, at }) {
     const own = await qualificationsOf(db, project.id, actor.person)
-    const day = DateTime.fromJSDate(at, { zone: project.zone }).toISODate()!
+    const day = dayOf(at.getTime(), project.zone)
     return knownQualified(qualifiedOn(own, compiled.procedure.key, day))
   },
   async instruments({ db, project, compiled, at }) {

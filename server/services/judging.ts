@@ -1,5 +1,4 @@
 import type { Knex } from 'knex'
-import { DateTime } from 'luxon'
 import { instrumentFacts } from '#core/checks/instruments'
 import type { JudgeOptions } from '#core/judgement/types'
 import { sectionMethods } from '#core/pressure/methods/registry'
@@ -15,6 +14,7 @@ import { instrumentsOf } from '../db/instruments'
 import { limitedLots, type Lot } from '../db/lots'
 import type { Project } from '../db/projects'
 import { testedOver } from '../db/site'
+import { dayOf } from '#core/quantity/day'
 
 /** Lots of the register as the judge takes them, by the key of their name. */
 export const lotFacts = (lots: readonly Lot[]): Record<string, LotFacts> =>
@@ -49,9 +49,9 @@ export interface Placed {
 
 /** What the plan tells subjects apart by. */
 export function whereOf(project: Project, subject: Placed) {
-  const opened = subject.openedAt === null ? DateTime.now() : DateTime.fromISO(subject.openedAt)
+  const opened = subject.openedAt === null ? Date.now() : Date.parse(subject.openedAt)
   const { alignment: line, crew, passed = [] } = subject
-  return { line, crew, day: opened.setZone(project.zone).toISODate()!, passed }
+  return { line, crew, day: dayOf(opened, project.zone), passed }
 }
 
 /** The points of a procedure as they count for a subject: by its line, its crew and the day it was opened. */

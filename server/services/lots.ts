@@ -1,6 +1,6 @@
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
-import { isDay } from '#core/quantity/day'
+import { dayOf, isDay } from '#core/quantity/day'
 import { shelfEnd, shelfState } from '#core/lots/shelf-life'
 import { standing } from '#core/judgement/standing'
 import { Problem } from '#core/problem'
@@ -43,15 +43,19 @@ export function projectLot(entries: readonly StoredEntry[]): LotProjection {
 const rejudge = async (trx: Knex, project: Project, actor: Actor, lot: string) =>
   askRejudge(trx, project, actor, 'lot', { joints: await jointsStepping(trx, project.id, lot) })
 
-const described = (lot: Lot, now: number) => {
-  const end = shelfEnd(lot)
+const described = (lot: Lot, now: number, zone: string) => {
+  const end = shelfEnd(lot, zone)
   return { ...lot, end, shelf: shelfState(end, now) }
 }
 
-export async function listLots(db: Knex, actor: Actor, ask: { search: string; from: number; count: number }) {
-  const { total, lots } = await lotsPage(db, actor.project, ask.search, ask.from, ask.count)
+export async function listLots(
+  db: Knex,
+  { id, zone }: Project,
+  ask: { search: string; from: number; count: number },
+) {
+  const { total, lots } = await lotsPage(db, id, ask.search, ask.from, ask.count)
   const now = Date.now()
-  return { total, lots: lots.map((l) => ({ ...described(l, now), items: l.items })) }
+  return { total, lots: lots.map((l) => ({ ...described(l, now, zone), items: l.items })) }
 }
 
 async function lotOf(db: Knex, actor: Actor, id: string): Promise<Lot> {
@@ -60,7 +64,7 @@ async function lotOf(db: Knex, actor: Actor, id: string): Promise<Lot> {
   return lot
 }
 
-export async function lotSheet(db: Knex, actor: Actor, id: string) {
+export async function lotSheet(db: Knex, project: Project, actor: Actor, id: string) {
   const lot = await lotOf(db, actor, id)
   const [items, entries, people] = await Promise.all([
     itemsWhere(db, { project: actor.project, lot: lot.lot }),
@@ -68,7 +72,7 @@ export async function lotSheet(db: Knex, actor: Actor, id: string) {
     peopleOf(db, actor.project),
   ])
   return {
-    lot: described(lot, Date.now()),
+    lot: described(lot, Date.now(), project.zone),
     counts: Object.fromEntries(
       [...new Set(items.map((i) => i.state))].map((s) => [s, items.filter((i) => i.state === s).length]),
     ),
@@ -85,11 +89,11 @@ export interface LotTyped {
   opened: string | null
 }
 
-function checkDates(typed: Pick<LotTyped, 'made' | 'expires' | 'opened'>) {
+function checkDates(typed: Pick<LotTyped, 'made' | 'expires' | 'opened'>, zone: string) {
   for (const key of ['made', 'expires', 'opened'] as const)
     if (typed[key] && !isDay(typed[key]))
       throw new Problem('bad-date', `"${typed[key]}" is not a date such as 2026-03-09.`, key)
-  const today = new Date(Date.now() + 86_400_000).toISOString().slice(0, 10)
+  const today = dayOf(Date.now(), zone)
   if (typed.made && typed.expires && typed.expires < typed.made)
     throw new Problem('contradiction', 'It expires before it was produced.', 'expires')
   if (typed.made && typed.made > today)
@@ -111,7 +115,7 @@ export async function registerLot(
   typed: LotTyped,
 ): Promise<string> {
   const role = actingRole(actor, 'enter-lot')
-  checkDates(typed)
+  checkDates(typed, project.zone)
   return inTransaction(db, async (trx) => {
     await addLots(trx, project.id, [{ id: uuidv7(), ...typed }])
     const lot = (await findLot(trx, project.id, { lot: typed.lot }))!
@@ -144,7 +148,7 @@ export async function dateLot(
   typed: Pick<LotTyped, 'made' | 'expires' | 'opened'>,
 ): Promise<{ job: string; total: number }> {
   const role = actingRole(actor, 'date-lot')
-  checkDates(typed)
+  checkDates(typed, project.zone)
   const lot = await lotOf(db, actor, id)
   return inTransaction(db, async (trx) => {
     await appendEntries(trx, actor, role, 'lot', id, [

@@ -1,12 +1,11 @@
 import type { Knex } from 'knex'
-import { DateTime } from 'luxon'
 import { uuidv7 } from 'uuidv7'
 import { LOOKED_BACK, repeatOf, type Repeat } from '#core/ncr/causes'
 import type { Counted } from '#core/ncr/analysis'
 import { standing } from '#core/judgement/standing'
 import { Problem } from '#core/problem'
 import { plainKey } from '#core/procedure/ends'
-import { isDay } from '#core/quantity/day'
+import { isDay, weekOf } from '#core/quantity/day'
 import type { Entry } from '#core/record/entry'
 import { inTransaction } from '../db/connection'
 import { entriesOfMany, forCore } from '../db/entries'
@@ -114,7 +113,7 @@ export async function ncrCounts(db: Knex, project: Project, actor: Actor): Promi
       crew: crews.find((c) => c.id === n.crew)?.name ?? 'no crew',
       system: compiled?.procedure.title ?? 'Test packs',
       cause: typeof disposed?.payload.cause === 'string' ? disposed.payload.cause : null,
-      week: DateTime.fromISO(n.raisedAt, { zone: project.zone }).startOf('week').toISODate()!,
+      week: weekOf(Date.parse(n.raisedAt), project.zone),
     })
   }
   return out

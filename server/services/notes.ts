@@ -5,6 +5,7 @@ import { unmapped, type Mapping } from '#core/files/columns'
 import { readNote, readNoteRow, type NoteRow, type RowFault } from '#core/delivery/note'
 import { reconcile, type ReconciledLine } from '#core/delivery/reconcile'
 import { Problem } from '#core/problem'
+import { dayOf } from '#core/quantity/day'
 import { inTransaction } from '../db/connection'
 import {
   catalogueOf,
@@ -16,6 +17,7 @@ import {
 } from '../db/deliveries'
 import { itemCounts, itemsPage, takenSerials, type NewItem } from '../db/items'
 import { addLots, limitedLots } from '../db/lots'
+import type { Project } from '../db/projects'
 import { keepMapping, mapTable, type MappedTable } from './imports'
 import { actingRole, appendAfter, appendEntries, sha256, type Actor, type NewEntry } from './record'
 import type { SentFile } from './heavy/table-files'
@@ -152,6 +154,7 @@ async function prepare(db: Knex, actor: Actor, orderId: string, source: NoteSour
 
 export async function previewNote(
   db: Knex,
+  project: Project,
   actor: Actor,
   orderId: string,
   source: NoteSource,
@@ -169,7 +172,7 @@ export async function previewNote(
     faults: faults.slice(0, SHOWN),
     faultCount: faults.length,
     lines,
-    warnings: await warningsOf(db, actor.project, rows, new Date().toISOString().slice(0, 10)),
+    warnings: await warningsOf(db, project.id, rows, dayOf(Date.now(), project.zone)),
   }
 }
 

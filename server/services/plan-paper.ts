@@ -8,6 +8,7 @@ import type { PlanPaper } from './heavy/plan-paper'
 import { runHeavy } from './heavy/run'
 import { crewOf, lineOf } from './named'
 import { pointMatrix, type PlanWhere } from './points'
+import { dayOf } from '#core/quantity/day'
 
 const said = ({ point, rate }: Row[Party]) =>
   point === null ? '' : point === 'S' && rate !== null ? `S ${rateWords(rate)}` : point
@@ -17,7 +18,7 @@ async function planPaper(db: Knex, project: Project, where: PlanWhere): Promise<
   const { matrices } = await pointMatrix(db, project, where)
   const crew = where.crew === null ? null : await crewOf(db, project, where.crew)
   const line = where.line === null ? null : await lineOf(db, project, where.line)
-  const day = where.day ?? DateTime.now().setZone(project.zone).toISODate()!
+  const day = where.day ?? dayOf(Date.now(), project.zone)
   const shown = DateTime.fromISO(day, { zone: 'utc' }).toFormat('d LLLL yyyy')
   return {
     project: project.name,

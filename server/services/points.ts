@@ -1,11 +1,10 @@
 import type { Knex } from 'knex'
-import { DateTime } from 'luxon'
 import { uuidv7 } from 'uuidv7'
 import type { QualifyMode } from '#core/crew/qualification'
 import { rowOf, type PointRule, type Row } from '#core/plan/points'
 import { checkProposed, checkReview, type ProposedPoint } from '#core/plan/proposed-point'
 import { Problem } from '#core/problem'
-import { isDay } from '#core/quantity/day'
+import { dayOf, isDay } from '#core/quantity/day'
 import type { CompiledProcedure } from '#core/procedure/compile'
 import { inTransaction } from '../db/connection'
 import { issuedProcedures } from '../db/procedures'
@@ -34,7 +33,7 @@ export interface PlanWhere {
   day?: string | undefined
 }
 
-const today = (project: Project) => DateTime.now().setZone(project.zone).toISODate()!
+const today = (project: Project) => dayOf(Date.now(), project.zone)
 
 /** Steps of a document as they are written: one made at each end is one row. */
 const stepsOf = ({ procedure }: CompiledProcedure) =>

@@ -1,5 +1,4 @@
 import type { Knex } from 'knex'
-import { DateTime } from 'luxon'
 import { answering } from '#core/checks/registry'
 import { lacksQualification, qualifiedOn, type Qualified, type QualifyMode } from '#core/crew/qualification'
 import { Problem } from '#core/problem'
@@ -11,8 +10,8 @@ import { lockProject, saveSettings, type Project } from '../db/projects'
 import { qualificationsOf } from '../db/qualifications'
 import { noteChange } from './changes'
 import { actingRole, type Actor, type NewEntry } from './record'
+import { dayOf } from '#core/quantity/day'
 
-const dayAt = (project: Project, at: number) => DateTime.fromMillis(at, { zone: project.zone }).toISODate()!
 const modeOf = (project: Project, key: string): QualifyMode | null =>
   Object.hasOwn(project.settings.qualify ?? {}, key) ? project.settings.qualify![key]! : null
 
@@ -27,7 +26,10 @@ export async function qualificationAt(
   const mode = modeOf(project, procedure.key)
   if (!mode || !actor.roles.includes('crew-lead')) return null
   const own = await qualificationsOf(db, project.id, actor.person)
-  const sentence = lacksQualification(qualifiedOn(own, procedure.key, dayAt(project, now)), procedure.title)
+  const sentence = lacksQualification(
+    qualifiedOn(own, procedure.key, dayOf(now, project.zone)),
+    procedure.title,
+  )
   return sentence === null ? null : { sentence, blocks: mode === 'block' }
 }
 
@@ -46,7 +48,7 @@ export async function checkQualified(
   const { key, title } = compiled.procedure
   const own = await qualificationsOf(db, project.id, actor.person)
   for (const { recordedAt } of answers) {
-    const lacks = lacksQualification(qualifiedOn(own, key, dayAt(project, recordedAt.getTime())), title)
+    const lacks = lacksQualification(qualifiedOn(own, key, dayOf(recordedAt.getTime(), project.zone)), title)
     if (lacks) throw new Problem('not-qualified', `${lacks} The plan takes no answer without it.`, 'person')
   }
 }
@@ -77,7 +79,7 @@ export async function crewQualifications(
       procedures: [...keys]
         .map((key) => ({
           ...{ key, title: titles.get(key) ?? key, mode: modeOf(project, key) },
-          ...qualifiedOn(own, key, dayAt(project, now)),
+          ...qualifiedOn(own, key, dayOf(now, project.zone)),
         }))
         .sort((a, b) => a.title.localeCompare(b.title, 'en')),
     }

@@ -11,7 +11,7 @@ import {
   type ShiftState,
 } from '#core/crew/shift-signing'
 import { Problem } from '#core/problem'
-import { isDay } from '#core/quantity/day'
+import { dayOf, isDay } from '#core/quantity/day'
 import { inTransaction } from '../db/connection'
 import { entriesOf, forCore, type StoredEntry } from '../db/entries'
 import { jointsWhere } from '../db/joints'
@@ -145,7 +145,7 @@ export async function shiftDays(
   ])
   const states = new Map(signed.map((s) => [s.day, s.state]))
   for (const { at } of hours) {
-    const day = DateTime.fromJSDate(at, { zone: project.zone }).toISODate()!
+    const day = dayOf(at.getTime(), project.zone)
     if (!states.has(day)) states.set(day, 'open')
   }
   return [...states]

@@ -1,5 +1,4 @@
 import type { Knex } from 'knex'
-import { DateTime } from 'luxon'
 import { judge } from '#core/judgement/judge'
 import { projectSubject } from '#core/judgement/projection'
 import { occasionsAt } from '#core/plan/occasions'
@@ -15,6 +14,7 @@ import { saveMakeup } from './makeup'
 import { rulesPassed } from './new-crew'
 import { compiledProcedure } from './procedures'
 import type { Actor } from './record'
+import { dayOf } from '#core/quantity/day'
 
 /** What is judged by a procedure that it has pinned: the same use cases for all of them. */
 export type Subject = ({ type: 'joint'; title: string } & Joint) | ({ type: 'reach'; title: string } & Reach)
@@ -102,8 +102,8 @@ export async function settleBegun(
   const { table } = kinds[subject.type]
   const at = new Date(first.recordedAt)
   const before = await begunBefore(trx, table, subject, at)
-  const dayOf = (moment: Date) => DateTime.fromJSDate(moment, { zone: project.zone }).toISODate()!
-  const occasions = occasionsAt(dayOf(at), before && { day: dayOf(before.at), rejected: before.rejected })
+  const day = (moment: Date) => dayOf(moment.getTime(), project.zone)
+  const occasions = occasionsAt(day(at), before && { day: day(before.at), rejected: before.rejected })
   const { crew, system } = subject
   const passed = await rulesPassed(trx, project, { table, crew, system }, at)
   await saveBegun(trx, table, subject.id, { at, occasions, passed })

@@ -1,7 +1,6 @@
 import { wordedIn } from '#core/quantity/site-units'
 import { showStretch } from '#core/quantity/show'
 import type { Knex } from 'knex'
-import { DateTime } from 'luxon'
 import { standing } from '#core/judgement/standing'
 import { WITNESS } from '#core/pressure/ready'
 import { shelfEnd } from '#core/lots/shelf-life'
@@ -17,6 +16,7 @@ import { waitsForClient } from './concession'
 import { comingPoints } from './coming'
 import { witnessAt } from './pack-sheet'
 import type { Actor } from './record'
+import { dayOf, endOfDay } from '#core/quantity/day'
 
 export interface TodayItem {
   kind:
@@ -186,9 +186,9 @@ export async function today(
         ...{ since: Date.parse(n.raisedAt), due: null },
       })
   if (!actor.crew) {
-    const endOfDay = now + 16 * HOUR
+    const soon = now + 16 * HOUR
     for (const p of packs)
-      if ((p.state === 'planned' || p.state === 'running') && p.dueAt && Date.parse(p.dueAt) < endOfDay)
+      if ((p.state === 'planned' || p.state === 'running') && p.dueAt && Date.parse(p.dueAt) < soon)
         items.push({
           kind: 'test',
           subject: p.id,
@@ -221,8 +221,6 @@ export async function today(
   const seen = comesToSee(actor) ? items.filter((i) => toSee.has(i.kind)) : items
   return seen.sort((a, b) => urgency(a, now) - urgency(b, now))
 }
-
-const endOfDay = (day: string, zone: string) => DateTime.fromISO(day, { zone }).endOf('day').toMillis()
 
 /** Tests that somebody was invited to see, as long as nobody has come. */
 async function invitedTests(db: Knex, project: Project, packs: readonly Pack[], now: number) {
@@ -261,7 +259,7 @@ async function yardWork(db: Knex, project: Project, now: number): Promise<TodayI
   const ending = lots
     .filter((l) => l.kind === 'consumable' && !l.quarantinedAt)
     .flatMap((l): TodayItem[] => {
-      const end = shelfEnd(l)
+      const end = shelfEnd(l, project.zone)
       if (!end || end.at > now + WARN_DAYS * DAY) return []
       return [
         {
@@ -270,7 +268,7 @@ async function yardWork(db: Knex, project: Project, now: number): Promise<TodayI
           subject: l.id,
           title: end.at < now ? 'Lot past its date' : 'Lot ends soon',
           place: l.lot,
-          detail: `${l.title ?? ''}, ${end.why} ${new Date(end.at).toISOString().slice(0, 10)}`,
+          detail: `${l.title ?? ''}, ${end.why} ${dayOf(end.at, project.zone)}`,
           since: null,
           due: end.at,
         },

@@ -2,6 +2,7 @@ import { flushPromises, mount } from '@vue/test-utils'
 import { describe, expect, it, vi } from 'vitest'
 import { nextTick } from 'vue'
 import { checkForms } from '../../app/checks/forms'
+import { useSession } from '../../app/stores/session'
 import type { CheckProps } from '../../app/checks/form'
 import type { Sheet } from '../../app/composables/useWorksheet'
 import { judge } from '../../core/judgement/judge'
@@ -121,12 +122,12 @@ describe('the forms of checks', () => {
 
 describe('the lot of the joint before', () => {
   const cpvc = loadProcedure(cpvcSource)
-  const lotForm = (lotsBefore: Sheet['lotsBefore']) => {
+  const lotForm = (lotsBefore: Sheet['lotsBefore'], { lots = {}, now = T0 } = {}) => {
     const step = cpvc.steps[cpvc.stepIndex.get('primer')!]!
     const judged = judge(cpvc, {}, [], T0).steps[step.index]!
-    const sheet = { instruments: [], lots: {}, rule: 'guarded', lotsBefore } as unknown as Sheet
+    const sheet = { instruments: [], lots, rule: 'guarded', lotsBefore } as unknown as Sheet
     const slots = slotsOf(cpvc, {}, [])
-    const props: CheckProps = { step, judged, slots, sheet, entries: [], now: T0, busy: false }
+    const props: CheckProps = { step, judged, slots, sheet, entries: [], now, busy: false }
     return mount(checkForms.lot!, { props, attachTo: document.body })
   }
   const before = { number: 'CP-3', lots: { primer: { lot: 'PR-7', expires: '2027-01-01' } } }
@@ -144,6 +145,23 @@ describe('the lot of the joint before', () => {
     ['a joint before without it', { number: 'CP-3', lots: {} }],
   ])('%s: nothing is offered', (_, none) => {
     expect(lotForm(none).text()).not.toContain('Still')
+  })
+  it.each([
+    [
+      'UTC',
+      'The register says: good until 8 Mar 2026 (printed expiry). It is past its date: take another lot.',
+    ],
+    ['America/Anchorage', 'The register says: good until 8 Mar 2026 (printed expiry).'],
+  ])('the register says how long a lot is good where the work is: %s', async (zone, says) => {
+    const session = useSession()
+    session.overview = { project: { zone } } as typeof session.overview
+    const dates = { made: null, expires: '2026-03-08', opened: null, shelfMonths: null, openedDays: null }
+    const lots = { 'PR-7': { ...dates, quarantinedAt: null, reason: null } }
+    const w = lotForm(null, { lots, now: Date.parse('2026-03-09T02:00:00Z') })
+    await w.find('input').setValue('PR-7')
+    expect(w.text()).toContain(says)
+    expect(w.text().includes('past its date')).toBe(says.includes('past its date'))
+    session.overview = null
   })
   it('nothing is offered any more once a lot is typed', async () => {
     const w = lotForm(before)

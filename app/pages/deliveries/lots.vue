@@ -44,7 +44,7 @@ const word = (l: Pick<Row, 'shelf' | 'quarantinedAt' | 'end'>) =>
   l.quarantinedAt
     ? 'Quarantined'
     : l.end
-      ? `${shelfWords[l.shelf]} ${times.date(new Date(l.end.at).toISOString())}`
+      ? `${shelfWords[l.shelf]} ${times.day(l.end.at)}`
       : shelfWords.unlimited
 
 const dates = reactive({ made: '', expires: '', opened: '' })

@@ -5,6 +5,7 @@ import type { Found } from '../../../server/services/find'
 import type { Trace } from '~/drawings/trace-graph'
 import { useSession } from '~/stores/session'
 import { originWords } from '~/words'
+import { dayOf, startOfDay } from '#core/quantity/day'
 
 /** From anything that was used to every joint, reach and test it touches, and back. */
 const session = useSession()
@@ -65,7 +66,7 @@ function go(f: { kind: string; value: string }) {
   void navigateTo({ path: '/deliveries/trace', query: { kind: f.kind, value: f.value } })
 }
 const since = ref('')
-watch(origin, (o) => (since.value = o?.since ? new Date(o.since).toISOString().slice(0, 10) : ''), {
+watch(origin, (o) => (since.value = o?.since ? dayOf(o.since, session.zone) : ''), {
   immediate: true,
 })
 const lastGood = computed(() =>
@@ -80,7 +81,7 @@ const setSince = (day: string) =>
     query: {
       kind: origin.value!.kind,
       value: origin.value!.value,
-      ...(day ? { since: String(Date.parse(day)) } : {}),
+      ...(day ? { since: String(startOfDay(day, session.zone)) } : {}),
     },
   })
 const box = ref<HTMLElement | null>(null)

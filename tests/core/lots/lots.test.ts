@@ -40,11 +40,11 @@ describe('shelf life', () => {
       'life after opening',
     ],
   ])('ends with the earliest: %o', (lot, end, why) =>
-    expect([day(shelfEnd(lot)?.at), shelfEnd(lot)?.why]).toEqual([end, why]),
+    expect([day(shelfEnd(lot, 'UTC')?.at), shelfEnd(lot, 'UTC')?.why]).toEqual([end, why]),
   )
   it.each([dates(), dates({ made: '2026-01-01' }), dates({ opened: '2026-01-01' })])(
     'nothing to go by, no end',
-    (lot) => expect(shelfEnd(lot)).toBeNull(),
+    (lot) => expect(shelfEnd(lot, 'UTC')).toBeNull(),
   )
   it.each([
     ['2026-01-31', 1, '2026-02-28'],
@@ -54,7 +54,7 @@ describe('shelf life', () => {
     ['2024-02-29', 12, '2025-02-28'],
   ])('%s and %i months is %s', (from, months, to) => expect(addMonths(from, months)).toBe(to))
   it('a date is good to its end, then is not; warned of before', () => {
-    const end = shelfEnd(dates({ expires: '2026-12-01' }))
+    const end = shelfEnd(dates({ expires: '2026-12-01' }), 'UTC')
     const at = (text: string) => shelfState(end, Date.parse(text), 30)
     expect([
       at('2026-10-01T00:00Z'),
@@ -64,15 +64,22 @@ describe('shelf life', () => {
       shelfState(null, 0),
     ]).toEqual(['good', 'soon', 'soon', 'expired', 'unlimited'])
   })
+  it.each([
+    ['UTC', '2026-12-01T23:59:59.999Z'],
+    ['Pacific/Auckland', '2026-12-01T10:59:59.999Z'],
+    ['America/Anchorage', '2026-12-02T08:59:59.999Z'],
+  ])('a day ends where the work is: %s', (zone, end) =>
+    expect(new Date(shelfEnd(dates({ expires: '2026-12-01' }), zone)!.at).toISOString()).toBe(end),
+  )
   it('one more date never makes it longer', () => {
     const some = fc
       .date({ min: new Date('2020-01-01'), max: new Date('2030-01-01'), noInvalidDate: true })
       .map((d) => d.toISOString().slice(0, 10))
     fc.assert(
       fc.property(some, some, some, (expires, made, opened) => {
-        const less = shelfEnd(dates({ expires }))!.at
+        const less = shelfEnd(dates({ expires }), 'UTC')!.at
         expect(
-          shelfEnd(dates({ expires, made, shelfMonths: 12, opened, openedDays: 30 }))!.at,
+          shelfEnd(dates({ expires, made, shelfMonths: 12, opened, openedDays: 30 }), 'UTC')!.at,
         ).toBeLessThanOrEqual(less)
       }),
     )

@@ -6,5 +6,5 @@ import { previewNote } from '../../../../services/notes'
 export default projectRoute(
   'POST /api/projects/:project/deliveries/preview',
   { body: yup.object(noteSource), limit: FILE_LIMIT },
-  async ({ db, actor, body }) => previewNote(db, actor, body.order, body),
+  async ({ db, project, actor, body }) => previewNote(db, project, actor, body.order, body),
 )

@@ -6,5 +6,5 @@ import { listLots } from '../../../../services/lots'
 export default projectRoute(
   'GET /api/projects/:project/lots',
   { query: yup.object(paging) },
-  async ({ db, actor, query }) => listLots(db, actor, query),
+  async ({ db, project, query }) => listLots(db, project, query),
 )
