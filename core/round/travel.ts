@@ -27,9 +27,8 @@ const DETOUR = 1.3
  * @returns s, a row and a column for each place; nothing from a place to itself
  */
 export const travelTimes = (places: readonly Place[], { speed, between }: Going): number[][] =>
-  places.map((a, i) =>
-    places.map((b, j) => {
-      if (i === j) return 0
+  places.map((a) =>
+    places.map((b) => {
       if (a.line === b.line) return Math.abs(a.station - b.station) / speed
       return a.at && b.at ? (geodesicLength([...a.at], [...b.at]) * DETOUR) / speed : between
     }),

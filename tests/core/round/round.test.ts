@@ -1,12 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { Problem } from '../../../core/problem'
-import { seededRandom } from '../../../core/random'
 import { bestOrder } from '../../../core/round/exact'
 import { planRound, readRound } from '../../../core/round/plan'
 import { goodOrder } from '../../../core/round/search'
 import { timeRound, type RoundRequest } from '../../../core/round/timing'
 import cases from '../../reference/round-cases.json'
+import { rounds } from './strewn'
 
 interface Case {
   note: string
@@ -37,22 +37,6 @@ describe('worked cases computed by an independent program', () => {
   })
 })
 
-/** Stops strewn over some km, ready within a shift. */
-const rounds = (most: number) =>
-  fc.tuple(fc.integer({ min: 1, max: most }), fc.integer()).map(([n, seed]): RoundRequest => {
-    const random = seededRandom(seed)
-    const places = Array.from({ length: n + 1 }, () => [random() * 4000, random() * 500] as const)
-    return {
-      at: 0,
-      stops: Array.from({ length: n }, (_v, i) => ({
-        key: `S${i}`,
-        ready: Math.round(random() * 8000),
-        service: Math.round(random() * 1500),
-        weight: Math.round(random() * 4),
-      })),
-      travel: places.map((a) => places.map((b) => Math.round(Math.hypot(a[0] - b[0], a[1] - b[1])))),
-    }
-  })
 const allOrders = (rest: number[]): number[][] =>
   rest.length === 0
     ? [[]]
