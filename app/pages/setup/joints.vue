@@ -108,7 +108,13 @@ const ticks = computed(() => {
         {{ planned }} <NuxtLink to="/line">See them on the line</NuxtLink>
       </p>
       <PlanForm v-if="way === 'generator'" @submit="planAll">
-        <PlanFields v-model="form" procedure="Procedure" :procedures="systems" names="Numbers" :at="at">
+        <PlanFields
+          v-model="form"
+          procedure="Procedure"
+          :procedures="systems"
+          names="Numbers, {n:3} counting 001, 002 …"
+          :at="at"
+        >
           <FormField label="Length of one pipe in the line" :fault="at('pipeLength')"
             ><ElInput v-model="form.pipeLength" size="large" maxlength="40" placeholder="2.5 m, or 8 ft"
           /></FormField>

@@ -238,6 +238,9 @@ async function addCrew() {
 section {
   margin-bottom: 28px;
 }
+h2 {
+  margin-bottom: 8px;
+}
 .shown {
   padding: 20px;
   margin-bottom: 24px;

@@ -106,7 +106,7 @@ const share = (station: number) => {
           v-model="form"
           procedure="Embedment procedure"
           :procedures="systems"
-          names="Names"
+          names="Names, {n:2} counting 01, 02 …"
           :at="at"
         >
           <FormField label="Length of one reach" :fault="at('every')"
