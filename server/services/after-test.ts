@@ -2,7 +2,7 @@ import type { Knex } from 'knex'
 import { entriesOf } from '../db/entries'
 import { jointsWhere } from '../db/joints'
 import type { Project } from '../db/projects'
-import type { Pack } from '../db/site'
+import type { Pack } from '../db/packs'
 import { compiledProcedure } from './procedures'
 import { refreshSubject } from './subjects'
 

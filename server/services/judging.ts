@@ -13,7 +13,7 @@ import { nameKey } from '#core/record/names'
 import { instrumentsOf } from '../db/instruments'
 import { limitedLots, type Lot } from '../db/lots'
 import type { Project } from '../db/projects'
-import { testedOver } from '../db/site'
+import { testedOver } from '../db/packs'
 import { dayOf } from '#core/quantity/day'
 
 /** Lots of the register as the judge takes them, by the key of their name. */

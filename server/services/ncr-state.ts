@@ -1,6 +1,6 @@
 import { standing } from '#core/judgement/standing'
 import { forCore, type StoredEntry } from '../db/entries'
-import type { NcrProjection } from '../db/site'
+import type { NcrProjection } from '../db/ncrs'
 
 /** The state of a report from its entries. */
 export function projectNcr(entries: StoredEntry[]): NcrProjection {

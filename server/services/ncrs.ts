@@ -12,16 +12,8 @@ import type { Entry, SubjectType } from '#core/record/entry'
 import { inTransaction } from '../db/connection'
 import { entriesOf, forCore } from '../db/entries'
 import { peopleOf, type Project } from '../db/projects'
-import {
-  findNcr,
-  findPack,
-  insertNcr,
-  nextNcrNumber,
-  saveNcr,
-  type Disposition,
-  type Ncr,
-  type NcrProjection,
-} from '../db/site'
+import { findNcr, insertNcr, nextNcrNumber, saveNcr, type Disposition, type Ncr, type NcrProjection } from '../db/ncrs'
+import { findPack } from '../db/packs'
 import { needsClient } from './concession'
 import { actionsOf, repeatsOf } from './ncr-depth'
 import { projectNcr } from './ncr-state'

@@ -19,15 +19,8 @@ import { inTransaction } from '../db/connection'
 import { entriesOf, forCore } from '../db/entries'
 import { insertFile } from '../db/files'
 import type { Project } from '../db/projects'
-import {
-  insertSamples,
-  packOfLog,
-  samplesOf,
-  savePack,
-  type Pack,
-  type PackProjection,
-  type SampleRow,
-} from '../db/site'
+import { packOfLog, savePack, type Pack, type PackProjection } from '../db/packs'
+import { insertSamples, samplesOf, type SampleRow } from '../db/samples'
 import { refreshAfterTest } from './after-test'
 import { runHeavy } from './heavy/run'
 import { packOf, projectPack, samplesLog, testOf } from './pack-sheet'

@@ -5,7 +5,7 @@ import { livelyJoints } from '../db/joints'
 import { lineGeometry } from '../db/lines'
 import { livelyReaches } from '../db/reaches'
 import { alignmentsOf, crewsOf, type Project } from '../db/projects'
-import { packsOf } from '../db/site'
+import { packsOf } from '../db/packs'
 import { comingPoints } from './coming'
 import type { Actor } from './record'
 

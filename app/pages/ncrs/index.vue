@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Ncr } from '../../../server/db/site'
+import type { Ncr } from '../../../server/db/ncrs'
 import { useSession } from '~/stores/session'
 import { dispositionWords, ncrStateWords } from '~/words'
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Pack } from '../../../server/db/site'
+import type { Pack } from '../../../server/db/packs'
 import { testMethods } from '#core/pressure/methods/registry'
 import { showQuantity, showStretch } from '#core/quantity/show'
 import { useSession } from '~/stores/session'

@@ -1,4 +1,4 @@
-import { ncrsOf } from '../../../../db/site'
+import { ncrsOf } from '../../../../db/ncrs'
 import { projectRoute } from '../../../../http/route'
 
 export default projectRoute('GET /api/projects/:project/ncrs', {}, async ({ db, project, actor }) =>

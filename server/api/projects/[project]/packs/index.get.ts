@@ -1,4 +1,4 @@
-import { packsOf } from '../../../../db/site'
+import { packsOf } from '../../../../db/packs'
 import { projectRoute } from '../../../../http/route'
 
 export default projectRoute('GET /api/projects/:project/packs', {}, async ({ db, project }) =>
