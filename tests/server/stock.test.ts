@@ -63,6 +63,14 @@ describe('lots', () => {
   ])('%s is refused', async (_what, dates, field) => {
     expect((await ines.post(`${base}/lots`, { lot: 'T-LOT', ...dates })).problem?.field).toBe(field)
   })
+  it('is good to the end of its last day where the work is', async () => {
+    // In July the clocks there are an hour before UTC.
+    await ines.post(`${base}/lots`, { lot: 'SUMMER', expires: '2031-07-15' })
+    const { lots } = (await ines.get(`${base}/lots?search=SUMMER`)).body as {
+      lots: { end: { at: number } }[]
+    }
+    expect(lots.map((l) => new Date(l.end.at).toISOString())).toEqual(['2031-07-15T22:59:59.999Z'])
+  })
   it('a label adds what was not known, and contradicts nothing', async () => {
     expect((await ines.post(`${base}/lots`, { lot: 'T-LOT', made: day(-30) })).status).toBe(200)
     expect((await ines.post(`${base}/lots`, { lot: 'T-LOT', expires: day(300) })).status).toBe(200)
