@@ -17,7 +17,7 @@ const picked = computed({
       size="large"
       format="D MMM YYYY"
       value-format="YYYY-MM-DD"
-      placeholder="9 Mar 2026"
+      placeholder="Choose a day"
       :disabled="disabled"
       :aria-label="label"
     />
