@@ -27,10 +27,7 @@ const read = computed<LevelFileRead | null>(() => {
   if (!table.value || missing.value.length > 0) return null
   return readLevelFile(table.value, mapping.value, unit.value)
 })
-async function look(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  if (!file) return
+async function look(file: File) {
   fault.value = ''
   table.value = null
   name.value = file.name
@@ -42,8 +39,6 @@ async function look(event: Event) {
     if (!(error instanceof Problem)) throw error
     fault.value = error.message
   }
-  // The same file may be looked at again after it was put right.
-  input.value = ''
 }
 function take() {
   kept.value = mapping.value
@@ -56,10 +51,15 @@ watch(open, (now) => now && ((table.value = null), (fault.value = ''), (name.val
 <template>
   <ElDialog v-model="open" title="Sights from a file" width="min(720px, 96vw)" append-to-body align-center>
     <div class="form">
-      <label class="file"
-        >A table of the instrument, CSV
-        <input type="file" accept=".csv,.txt,text/csv,text/plain" @change="look" />
-      </label>
+      <div class="row">
+        <FileButton
+          :label="name ? 'Another file' : 'Choose the file'"
+          name="A table of the instrument, CSV"
+          accept=".csv,.txt,text/csv,text/plain"
+          @chosen="look"
+        />
+        <span class="muted">{{ name || 'A table of the instrument, CSV' }}</span>
+      </div>
       <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
       <template v-if="table">
         <ColumnMapping
@@ -102,15 +102,6 @@ watch(open, (now) => now && ((table.value = null), (fault.value = ''), (name.val
   display: flex;
   flex-direction: column;
   gap: 14px;
-}
-.file {
-  display: flex;
-  flex-direction: column;
-  gap: 6px;
-}
-.file input {
-  min-height: 44px;
-  font: inherit;
 }
 .faults {
   margin: 0;

@@ -116,11 +116,7 @@ const damageVerdict = computed(() =>
   placed.value && wall.value > 0 ? judgeDamage(placed.value, wall.value) : null,
 )
 
-async function photo(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
-  if (!file) return
+async function photo(file: File) {
   const kept = await attempt(async () =>
     api<{ id: string }>(`${session.base}/files`, { body: await smallPicture(file) }),
   )
@@ -255,16 +251,15 @@ async function done(outcome: string) {
       <a v-for="p in photos" :key="p" :href="`/api/${session.base}/files/${p}`" target="_blank"
         ><img :src="`/api/${session.base}/files/${p}`" alt="Photo of this item"
       /></a>
-      <label v-if="may && photos.length < 6" class="camera"
-        ><input
-          type="file"
-          accept="image/*"
-          capture="environment"
-          aria-label="Add a photo"
-          :disabled="busy"
-          @change="photo"
-        /><span>Photo</span></label
-      >
+      <FileButton
+        v-if="may && photos.length < 6"
+        label="Photo"
+        name="Add a photo"
+        accept="image/*"
+        camera
+        :disabled="busy"
+        @chosen="photo"
+      />
     </div>
     <label
       >Remark<ElInput v-model="remark" type="textarea" :rows="2" maxlength="400" :disabled="!may"
@@ -318,28 +313,6 @@ label,
   height: 72px;
   border: 1px solid var(--hair);
   border-radius: var(--corner);
-}
-.camera {
-  position: relative;
-  display: inline-flex;
-  flex: none;
-  align-items: center;
-  min-height: 48px;
-  padding: 0 20px;
-  border: 1px solid var(--hair);
-  border-radius: var(--corner);
-  color: var(--ink);
-  font-size: var(--s16);
-  font-weight: 600;
-}
-.camera input {
-  position: absolute;
-  inset: 0;
-  opacity: 0;
-  cursor: pointer;
-}
-.camera:focus-within {
-  outline: 3px solid var(--line);
 }
 .outcomes {
   position: sticky;

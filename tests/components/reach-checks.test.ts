@@ -199,7 +199,7 @@ describe('a level book', () => {
     const w = form(check)
     w.findComponent(LevelFile).vm.$emit('update:modelValue', true)
     await flushPromises()
-    const input = document.querySelector<HTMLInputElement>('input[type=file]')!
+    const input = await vi.waitUntil(() => document.querySelector<HTMLInputElement>('input[type=file]'))
     const text = 'a,b,c,d\n1500,,,\n,,6,99250\n,2250,,\n'
     Object.defineProperty(input, 'files', { value: [new File([text], 'run.csv')] })
     input.dispatchEvent(new Event('change'))

@@ -25,11 +25,7 @@ function take(raw: string) {
     fault.value = error.message
   }
 }
-async function fromPicture(event: Event) {
-  const input = event.target as HTMLInputElement
-  const picture = input.files?.[0]
-  input.value = ''
-  if (!picture) return
+async function fromPicture(picture: File) {
   busy.value = true
   fault.value = ''
   label.value = null
@@ -106,11 +102,7 @@ function use() {
       <div class="row wrap">
         <ElButton v-if="!stream" size="large" @click="start">Camera</ElButton
         ><ElButton v-else size="large" @click="stop">Stop</ElButton>
-        <label class="picture"
-          ><input type="file" accept="image/*" aria-label="Picture of the label" @change="fromPicture" /><span
-            >Picture</span
-          ></label
-        >
+        <FileButton label="Picture" name="Picture of the label" accept="image/*" @chosen="fromPicture" />
         <span v-if="busy && !stream" class="muted">Reading …</span>
       </div>
       <form class="typed" @submit.prevent="take(text)">
@@ -150,25 +142,6 @@ function use() {
   max-height: 320px;
   background: #000;
   border-radius: var(--corner);
-}
-.picture {
-  position: relative;
-  display: inline-flex;
-  align-items: center;
-  min-height: 56px;
-  padding: 0 22px;
-  border: 1px solid var(--muted);
-  border-radius: var(--corner);
-  font-weight: 600;
-}
-.picture input {
-  position: absolute;
-  inset: 0;
-  opacity: 0;
-  cursor: pointer;
-}
-.picture:focus-within {
-  outline: 3px solid var(--line);
 }
 .typed {
   display: flex;

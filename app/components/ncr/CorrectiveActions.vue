@@ -27,7 +27,7 @@ const finishing = ref<string | null>(null)
 </script>
 
 <template>
-  <section class="actions" aria-label="So that it does not come again">
+  <section class="corrective" aria-label="So that it does not come again">
     <h2>So that it does not come again</h2>
     <div
       v-for="a in actions"
@@ -83,7 +83,7 @@ const finishing = ref<string | null>(null)
 </template>
 
 <style scoped>
-.actions {
+.corrective {
   border-top: 1px solid var(--hair);
   padding-top: 14px;
 }

@@ -18,9 +18,7 @@ async function record() {
     emit('done')
   })
 }
-async function take(event: Event) {
-  const file = (event.target as HTMLInputElement).files?.[0]
-  if (!file) return
+async function take(file: File) {
   await send(async () => {
     const kept = await api<{ id: string }>(`${session.base}/files`, { body: await smallPicture(file) })
     picture.value = kept.id
@@ -30,19 +28,27 @@ async function take(event: Event) {
 
 <template>
   <p class="muted">Do the work, take the new reading at the step, then say here what was done.</p>
-  <label>What was done<ElInput v-model="text" type="textarea" :rows="4" maxlength="2000" /></label>
-  <label
-    >Photo<input type="file" accept="image/*" capture="environment" @change="take" /><span v-if="picture">
-      taken</span
-    ></label
-  >
+  <FormField label="What was done"
+    ><ElInput v-model="text" type="textarea" :rows="4" maxlength="2000"
+  /></FormField>
+  <div class="row">
+    <FileButton
+      :label="picture ? 'Another photo' : 'Photo'"
+      name="Photo"
+      accept="image/*"
+      camera
+      :disabled="busy"
+      @chosen="take"
+    />
+    <img v-if="picture" :src="`/api/${session.base}/files/${picture}`" alt="Photo of what was done" />
+  </div>
   <p v-if="words" class="fault" role="alert">{{ words }}</p>
   <ElButton type="primary" size="large" :loading="busy" @click="record">Record what was done</ElButton>
 </template>
 
 <style scoped>
-label {
-  font-size: var(--s14);
-  color: var(--muted);
+img {
+  height: 72px;
+  border: 1px solid var(--hair);
 }
 </style>

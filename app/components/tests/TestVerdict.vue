@@ -38,6 +38,9 @@ defineProps<{ evaluation: TestEvaluation }>()
   gap: 14px;
   align-items: flex-start;
 }
+.number {
+  white-space: nowrap;
+}
 .word {
   font-size: var(--s22);
 }
