@@ -148,6 +148,8 @@ export function traceOption(
       ...(only ? { min: 'dataMin' } : {}),
       axisLabel: {
         color: c.muted,
+        // Where the readings begin and end is no round figure: it would stand on the next one.
+        ...{ showMaxLabel: false, showMinLabel: only === null },
         formatter: (v: number) => String(v >= 10 ? Math.round(v) : Math.round(v * 10) / 10),
       },
       splitLine: { show: false },
