@@ -87,6 +87,9 @@ const finishing = ref<string | null>(null)
   border-top: 1px solid var(--hair);
   padding-top: 14px;
 }
+h2 {
+  margin-bottom: 10px;
+}
 .action {
   display: flex;
   align-items: center;
