@@ -3,7 +3,6 @@
   lang="ts"
   generic="Form extends Record<'system' | 'crew' | 'from' | 'to' | 'pattern' | 'start', string>"
 >
-import { unitShown } from '#core/quantity/site-units'
 import { useSession } from '~/stores/session'
 
 /** What a plan along a line asks: by which procedure, by whom, from where to where, how it is numbered. */
@@ -29,16 +28,8 @@ const session = useSession()
       ><ElOption v-for="c in session.overview?.crews" :key="c.id" :value="c.id" :label="c.name"
     /></ElSelect>
   </FormField>
-  <FormField label="From station" :fault="at('from')"
-    ><ElInput v-model="form.from" size="large" maxlength="40"
-      ><template #suffix>{{ unitShown('m') }}</template></ElInput
-    ></FormField
-  >
-  <FormField label="To station" :fault="at('to')"
-    ><ElInput v-model="form.to" size="large" maxlength="40"
-      ><template #suffix>{{ unitShown('m') }}</template></ElInput
-    ></FormField
-  >
+  <StationField v-model="form.from" label="From station" :fault="at('from')" />
+  <StationField v-model="form.to" label="To station" :fault="at('to')" />
   <slot />
   <div class="two">
     <FormField :label="names" :fault="at('pattern')"

@@ -133,16 +133,8 @@ async function save() {
           maxlength="40"
           :placeholder="showQuantity(1e6, 'pressure', 'bar', 3)"
       /></FormField>
-      <FormField label="From station" :fault="at('from')"
-        ><ElInput v-model="form.from" size="large" maxlength="40"
-          ><template #suffix>{{ unitShown('m') }}</template></ElInput
-        ></FormField
-      >
-      <FormField label="To station" :fault="at('to')"
-        ><ElInput v-model="form.to" size="large" maxlength="40"
-          ><template #suffix>{{ unitShown('m') }}</template></ElInput
-        ></FormField
-      >
+      <StationField v-model="form.from" label="From station" :fault="at('from')" />
+      <StationField v-model="form.to" label="To station" :fault="at('to')" />
       <FormField v-if="editing" label="Why it is changed" :fault="at('reason')" class="wide"
         ><ElInput v-model="form.reason" size="large" maxlength="400"
       /></FormField>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { unitShown, withUnit } from '#core/quantity/site-units'
+import { withUnit } from '#core/quantity/site-units'
 import { showBare, showMetres } from '#core/quantity/show'
 import { useDebounceFn } from '@vueuse/core'
 import { startOf } from '#core/procedure/facts'
@@ -109,11 +109,7 @@ const share = (station: number) => {
           names="Names, {n:2} counting 01, 02 …"
           :at="at"
         >
-          <FormField label="Length of one reach" :fault="at('every')"
-            ><ElInput v-model="form.every" size="large" maxlength="40"
-              ><template #suffix>{{ unitShown('m') }}</template></ElInput
-            ></FormField
-          >
+          <StationField v-model="form.every" label="Length of one reach" :fault="at('every')" />
         </PlanFields>
         <template v-if="asked.length">
           <p class="muted small wide">The same for every one of them, from the drawing and the site:</p>
