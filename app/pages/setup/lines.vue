@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { inSite, unitShown, withUnit } from '#core/quantity/site-units'
+import { inSite, withUnit } from '#core/quantity/site-units'
 import { showBare, showQuantity } from '#core/quantity/show'
 import { uuidv7 } from 'uuidv7'
 import type { RowFault } from '#core/delivery/note'
