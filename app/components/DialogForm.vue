@@ -21,10 +21,13 @@ const {
   columns?: boolean
 }>()
 defineEmits<{ send: [] }>()
+/** In the work area, above whatever lies there: outside of it its head would be a second head of the page. */
+const place = shallowRef<HTMLElement | string>('body')
+watch(open, (now) => now && (place.value = document.querySelector('main') ?? 'body'), { immediate: true })
 </script>
 
 <template>
-  <ElDialog v-model="open" :title="title" :width="width" align-center append-to-body>
+  <ElDialog v-model="open" :title="title" :width="width" align-center :append-to="place">
     <form class="form" novalidate @submit.prevent="$emit('send')">
       <div class="fields" :class="{ columns }"><slot /></div>
       <p v-if="fault" class="fault" role="alert">{{ fault }}</p>

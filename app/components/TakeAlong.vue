@@ -29,7 +29,6 @@ async function take() {
     title="Work without a signal"
     width="560px"
     align-center
-    append-to-body
   >
     <p v-if="device.taking" role="status">
       Taking along: {{ device.taking.done }} of {{ device.taking.total }} sheets …
