@@ -12,7 +12,15 @@ import type { Entry, SubjectType } from '#core/record/entry'
 import { inTransaction } from '../db/connection'
 import { entriesOf, forCore } from '../db/entries'
 import { peopleOf, type Project } from '../db/projects'
-import { findNcr, insertNcr, nextNcrNumber, saveNcr, type Disposition, type Ncr, type NcrProjection } from '../db/ncrs'
+import {
+  findNcr,
+  insertNcr,
+  nextNcrNumber,
+  saveNcr,
+  type Disposition,
+  type Ncr,
+  type NcrProjection,
+} from '../db/ncrs'
 import { findPack } from '../db/packs'
 import { needsClient } from './concession'
 import { actionsOf, repeatsOf } from './ncr-depth'
