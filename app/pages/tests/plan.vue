@@ -219,7 +219,9 @@ dd {
 dd strong {
   font-size: var(--s18);
 }
-.bad strong,
+.bad strong {
+  color: var(--rejected);
+}
 .split {
   display: flex;
   flex-wrap: wrap;
