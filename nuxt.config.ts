@@ -41,11 +41,15 @@ export default defineNuxtConfig({
     { path: '~/components', pathPrefix: false },
     { path: '~/drawings', pathPrefix: false, extensions: ['vue'] },
   ],
+  // A view is fetched when somebody reaches for its link; the whole application comes with the service
+  // worker, once the first view has been shown.
+  experimental: { defaults: { nuxtLink: { prefetchOn: { visibility: false, interaction: true } } } },
   elementPlus: { importStyle: 'css', icon: false },
   vite: {
     plugins: [Icons({ compiler: 'vue3', scale: 1.25 })],
     worker: { format: 'es' },
-    build: { chunkSizeWarningLimit: 900 },
+    // One style sheet: all of them together are small, and some eighty requests cost more than they save.
+    build: { chunkSizeWarningLimit: 900, cssCodeSplit: false, reportCompressedSize: false },
   },
   // Scripts travel compressed; the server picks what the browser takes. Files get the header that
   // middleware gives to replies.
@@ -53,7 +57,12 @@ export default defineNuxtConfig({
     nitro: {
       rollupConfig: { plugins: [workerFiles()] },
       compressPublicAssets: { gzip: true, brotli: true },
-      routeRules: { '/**': { headers: { 'x-content-type-options': 'nosniff' } } },
+      routeRules: {
+        '/**': { headers: { 'x-content-type-options': 'nosniff' } },
+        // Browsers ask for it again whenever the address changes, at every step of a joint.
+        '/icon.svg': { headers: { 'cache-control': 'public, max-age=86400' } },
+      },
+      logging: { compressedSizes: false },
     },
   } as object),
   // The application without a signal; the worker is registered when the first view has been shown.
@@ -78,6 +87,15 @@ export default defineNuxtConfig({
       background_color: '#fbf8f1',
       theme_color: '#0b5d66',
       icons: [{ src: '/icon.svg', sizes: 'any', type: 'image/svg+xml', purpose: 'any' }],
+    },
+  },
+  // The application says itself what a reply is: that it also follows from every route costs the type
+  // check half a minute.
+  hooks: {
+    'nitro:init': (nitro) => {
+      nitro.hooks.hook('types:extend', (types) => {
+        types.routes = {}
+      })
     },
   },
   typescript: {

@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test'
+import { chromiumPath } from './cli/browser'
 
 export default defineConfig({
   testDir: 'tests/browser',
@@ -18,7 +19,7 @@ export default defineConfig({
     serviceWorkers: 'block',
     contextOptions: { reducedMotion: 'reduce' },
     launchOptions: {
-      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      executablePath: chromiumPath(),
       args: [
         '--headless',
         '--no-sandbox',

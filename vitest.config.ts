@@ -38,7 +38,13 @@ export default defineConfig({
             dirs: [path('./app/composables'), path('./app/stores')],
           }),
         ],
-        resolve: { alias },
+        resolve: {
+          alias: [
+            ...Object.entries(alias).map(([find, replacement]) => ({ find, replacement })),
+            // As one file: every test file loads it anew.
+            { find: /^element-plus$/, replacement: 'element-plus/dist/index.full.mjs' },
+          ],
+        },
         test: {
           name: 'components',
           include: ['tests/components/**/*.test.ts'],
@@ -46,6 +52,7 @@ export default defineConfig({
           css: false,
           setupFiles: ['tests/components/setup.ts'],
           testTimeout: 60_000,
+          hookTimeout: 60_000,
         },
       },
       {

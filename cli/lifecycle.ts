@@ -1,6 +1,7 @@
-import { spawn, spawnSync } from 'node:child_process'
+import { execFile, spawn } from 'node:child_process'
 import { closeSync, existsSync, fchmodSync, openSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { promisify } from 'node:util'
 import { alive, ensureDatabase, freePort, ownerConnection, stopDatabase } from './mariadb'
 import {
   applicationEnvironment,
@@ -39,18 +40,21 @@ function livePid(file: string, mark: string): number | null {
 export const built = join(root, '.output')
 
 /** Builds the application when its sources are not those of the last build. */
-export function ensureBuilt(): void {
+export async function ensureBuilt(): Promise<void> {
   const stamp = join(built, 'vet-line-build')
   const digest = buildDigest()
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === digest) return
-  note('Building the application (about a minute) …')
-  const run = spawnSync(process.execPath, [join(root, 'node_modules/nuxt/bin/nuxt.mjs'), 'build'], {
-    cwd: root,
-    encoding: 'utf8',
-    env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
-  })
-  if (run.status !== 0)
-    throw new CommandFailure(`The build failed:\n${run.stdout.slice(-3000)}\n${run.stderr.slice(-3000)}`)
+  note('Building the application (about two minutes) …')
+  try {
+    await promisify(execFile)(process.execPath, [join(root, 'node_modules/nuxt/bin/nuxt.mjs'), 'build'], {
+      cwd: root,
+      env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
+      maxBuffer: 64 * 1024 * 1024,
+    })
+  } catch (error) {
+    const { message, stdout = '', stderr = '' } = error as Error & { stdout?: string; stderr?: string }
+    throw new CommandFailure(`The build failed:\n${stdout.slice(-3000)}\n${stderr.slice(-3000) || message}`)
+  }
   writeFileSync(stamp, digest)
 }
 
@@ -66,7 +70,7 @@ const health = async (port: number): Promise<boolean> => {
 export async function start(options: { port?: number } = {}): Promise<string> {
   const places = placesAt()
   makePlaces(places)
-  ensureBuilt()
+  await ensureBuilt()
   await ensureDatabase(places)
   const settings = readSettings(places)
   if (livePid(supervisorFile(places), 'cli/supervise.ts') && (await health(settings.httpPort)))
@@ -216,7 +220,7 @@ export async function resetPerson(name: string | undefined): Promise<void> {
 export async function demo(port?: number): Promise<void> {
   const places = placesAt()
   makePlaces(places)
-  ensureBuilt()
+  await ensureBuilt()
   const settings = await ensureDatabase(places)
   // People and memberships are the owner's to write.
   const db = ownerConnection(settings)

@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import { stripVTControlCharacters } from 'node:util'
 import { ensureBuilt } from './lifecycle'
 import { ensureInstalled } from './mariadb'
+import { startSiteBeside } from '../tests/site'
 import { root } from './places'
 import { ensureBrowser } from './browser'
 import { note, print } from './say'
@@ -126,9 +127,15 @@ const playwrightCounts = (r: unknown): Counted => {
   return [stats.expected, stats.unexpected + stats.flaky, suites.flatMap(badSpecs)]
 }
 
-const checks: [name: string, args: string[]][] = [
-  ['Lint', [bin('eslint/bin/eslint.js'), '.']],
+type Check = [name: string, args: string[]]
+/** Checks that read sources alone. */
+const ofSources: Check[] = [
   ['Format', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']],
+  ['Types of core, server, tools and tests', [bin('typescript/bin/tsc'), '-p', 'tsconfig.tools.json']],
+]
+/** Checks that read what the build's tools have written of the application's own names as well. */
+const ofApplication: Check[] = [
+  ['Lint', [bin('eslint/bin/eslint.js'), '.']],
   [
     'Layers',
     [
@@ -136,49 +143,81 @@ const checks: [name: string, args: string[]][] = [
       ...['--config', '.dependency-cruiser.cjs', 'core', 'server', 'app', 'cli', 'demo', 'devices'],
     ],
   ],
-  ['Types of the application', [bin('vue-tsc/bin/vue-tsc.js'), '-b', '--noEmit']],
-  ['Types of core, tools and tests', [bin('typescript/bin/tsc'), '-p', 'tsconfig.tools.json']],
+  [
+    'Types of the application',
+    [
+      bin('vue-tsc/bin/vue-tsc.js'),
+      ...['-b', '--noEmit', '.nuxt/tsconfig.app.json', '.nuxt/tsconfig.node.json'],
+    ],
+  ],
 ]
 
+const prepare = () => run([bin('nuxt/bin/nuxt.mjs'), 'prepare', '--logLevel', 'silent'])
+
+async function each(checks: readonly Check[]): Promise<Tally[]> {
+  const out: Tally[] = []
+  for (const check of checks) out.push(await single(...check))
+  return out
+}
+
+function vitest(project: string, reports: string, voice: Voice): Promise<Tally> {
+  const report = join(reports, `${project}.json`)
+  const reporters = ['--reporter=default', '--reporter=json', `--outputFile.json=${report}`]
+  const args = [bin('vitest/vitest.mjs'), 'run', '--project', project, ...reporters]
+  return suite(`Tests of the ${project}`, args, report, vitestCounts, voice)
+}
+
+function playwright(address: string | null, reports: string): Promise<Tally> {
+  const report = join(reports, 'browser.json')
+  const args = [bin('@playwright/test/cli.js'), 'test', '--reporter=list,json']
+  const env = { PLAYWRIGHT_JSON_OUTPUT_NAME: report, ...(address && { VET_LINE_TEST_ADDRESS: address }) }
+  return suite('Tests in the browser', args, report, playwrightCounts, 'aloud', env)
+}
+
 /**
- * Everything: lint, format, layers, types, core, components, server, browser. What needs no server runs
- * beside the tests of the server; the browser has the machine to itself. Ends with one line of counts.
+ * Lays the browser's site out; it stops when this process ends, however that comes.
+ *
+ * @returns its address; null where it could not be laid out: the browser's tests then try, and say why
  */
+async function browserSite(): Promise<string | null> {
+  try {
+    const site = await startSiteBeside(4300)
+    process.once('exit', () => site.stop())
+    for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => process.exit(1))
+    return site.address
+  } catch {
+    return null
+  }
+}
+
+/**
+ * All checks and tests, as busy as two cores can be: what needs no server goes on beside the build and
+ * the tests of the server, and lays the site of the browser out; the browser has the machine to itself.
+ *
+ * @param browser when there is one
+ */
+async function runAll(reports: string, browser: Promise<void>): Promise<Tally[]> {
+  await prepare()
+  const build = ensureBuilt().then(prepare)
+  const still = async () => {
+    const early = [...(await each(ofSources)), await vitest('core', reports, 'kept')]
+    await build
+    const late = [...(await each(ofApplication)), await vitest('components', reports, 'kept')]
+    return { checks: [...early, ...late], address: await browserSite() }
+  }
+  const server = build.then(() => vitest('server', reports, 'aloud'))
+  const [{ checks, address }, ofServer] = await Promise.all([still(), server, browser])
+  return [...checks, ofServer, await playwright(address, reports)]
+}
+
+/** Lint, format, layers, types, core, components, server, browser. Ends with one line of counts. */
 export async function runTests(): Promise<number> {
   ensureInstalled()
-  ensureBrowser()
+  const browser = ensureBrowser()
+  // It comes beside the build; whoever needs it hears that it cannot be had.
+  browser.catch(() => undefined)
   const reports = mkdtempSync(join(tmpdir(), 'vet-line-reports-'))
-  ensureBuilt()
-  await run([bin('nuxt/bin/nuxt.mjs'), 'prepare', '--logLevel', 'silent'])
-  const vitest = (project: string, voice: Voice) => {
-    const report = join(reports, `${project}.json`)
-    return suite(
-      `Tests of the ${project}`,
-      [
-        ...[bin('vitest/vitest.mjs'), 'run', '--project', project, '--reporter=default', '--reporter=json'],
-        `--outputFile.json=${report}`,
-      ],
-      report,
-      vitestCounts,
-      voice,
-    )
-  }
-  const still = async () => {
-    const out: Tally[] = []
-    for (const check of checks) out.push(await single(...check))
-    return [...out, await vitest('core', 'kept'), await vitest('components', 'kept')]
-  }
-  const [beside, server] = await Promise.all([still(), vitest('server', 'aloud')])
-  const report = join(reports, 'browser.json')
-  const browser = await suite(
-    'Tests in the browser',
-    [bin('@playwright/test/cli.js'), 'test', '--reporter=list,json'],
-    report,
-    playwrightCounts,
-    'aloud',
-    { PLAYWRIGHT_JSON_OUTPUT_NAME: report },
-  )
-  const tallies = [...beside, server, browser]
+  const tallies = await runAll(reports, browser)
   rmSync(reports, { recursive: true, force: true })
   print('')
   for (const t of tallies) {

@@ -1,6 +1,7 @@
 import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { chromium, type Page } from '@playwright/test'
+import { chromiumPath } from '../cli/browser'
 import { demoPassword } from './people'
 
 /**
@@ -184,6 +185,8 @@ const shots: Shot[] = [
       await page.goto(`${address}/tests`)
       await first(page, 'TP-I1')
       await page.getByRole('link', { name: 'Watch' }).click()
+      await page.waitForURL(/\/watch$/)
+      await page.getByRole('region', { name: 'The test now' }).waitFor()
       await page.getByRole('img', { name: 'Pressure over time' }).waitFor()
     },
   },
@@ -191,7 +194,7 @@ const shots: Shot[] = [
 
 mkdirSync(folder, { recursive: true })
 const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  executablePath: chromiumPath(),
   args: browserArguments,
 })
 for (const shot of shots.filter((s) => only.length === 0 || only.includes(s.name))) {

@@ -12,6 +12,10 @@ const session = useSession()
 const text = ref('')
 const found = ref<{ key: string; label: string; detail: string; to: string; kind: string }[]>([])
 const at = ref(0)
+/** the letters that the list is of */
+let lookedFor = ''
+/** Enter was pressed before what was typed last had been looked for */
+let hurried = false
 /** what was looked for, and is nowhere */
 const nothing = ref(false)
 const input = ref<{ focus(): void } | null>(null)
@@ -76,8 +80,18 @@ const search = useDebounceFn(async () => {
   ]
   at.value = 0
   nothing.value = found.value.length === 0
+  lookedFor = wanted
+  if (hurried) choose()
 }, 120)
-watch(text, search)
+watch(text, () => {
+  hurried = false
+  void search()
+})
+/** Goes to what is marked; never to what was found for fewer letters. */
+function choose() {
+  hurried = text.value.trim() !== lookedFor
+  if (!hurried) void go(found.value[at.value]?.to)
+}
 /** Keys that are pressed while the dialog still opens are for its field, in their order. */
 function early(event: KeyboardEvent) {
   const inField =
@@ -92,6 +106,7 @@ function early(event: KeyboardEvent) {
 const listen = (on: boolean) =>
   on ? window.addEventListener('keydown', early, true) : window.removeEventListener('keydown', early, true)
 watch(open, (now) => {
+  hurried = false
   if (now) text.value = ''
   listen(now)
 })
@@ -124,7 +139,7 @@ async function go(to: string | undefined) {
       size="large"
       placeholder="Joint, station, serial, lot, NCR, test pack, calculator"
       aria-label="Go to"
-      @keydown.enter.prevent="go(found[at]?.to)"
+      @keydown.enter.prevent="choose"
       @keydown.down.prevent="at = Math.min(found.length - 1, at + 1)"
       @keydown.up.prevent="at = Math.max(0, at - 1)"
     />

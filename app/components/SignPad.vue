@@ -4,6 +4,7 @@ import SignaturePad from 'signature_pad'
 /** A drawn signature with the name and PIN, bound to the digest of the evidence. */
 const open = defineModel<boolean>({ required: true })
 const props = defineProps<{
+  title: string
   name: string
   digest: string
   send: (body: { image: string; secret: string }) => Promise<void>
@@ -45,7 +46,7 @@ async function sign() {
 <template>
   <DialogForm
     v-model="open"
-    title="Sign the test"
+    :title="title"
     action="Sign"
     width="640px"
     :busy="busy"

@@ -129,11 +129,15 @@ if (session.can('see-site')) {
   onMounted(load)
   useFeed(session.projectKey, () => void load())
 }
-// A clock that has just run out changes its place.
-watch(now, (t) => {
-  if (data.value?.some((i) => ['clock', 'coming'].includes(i.kind) && i.due! <= t && i.due! > t - 1500))
-    void load()
-})
+// A clock that has just run out changes its place; what a crew is about to reach is foreseen anew.
+useDue(
+  now,
+  () =>
+    (data.value ?? [])
+      .filter((i) => i.kind === 'clock' || i.kind === 'coming')
+      .map((i) => ({ key: i.kind === 'clock' ? `${keyOf(i)} ${i.due}` : `coming ${keyOf(i)}`, at: i.due })),
+  () => void load(),
+)
 onMounted(() => (strip.station = null))
 </script>
 

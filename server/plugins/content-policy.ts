@@ -1,8 +1,11 @@
+import type { NitroApp } from 'nitropack/types'
+// What may be done to a page before it goes out.
+import type {} from '@nuxt/nitro-server'
 import { randomBytes } from 'node:crypto'
 import { setHeader } from 'h3'
 
 /** Every inline script of a page carries a nonce; nothing is fetched from elsewhere. */
-export default defineNitroPlugin((nitro) => {
+export default function start(nitro: NitroApp) {
   nitro.hooks.hook('render:html', (html, { event }) => {
     const nonce = randomBytes(16).toString('base64')
     const sign = (parts: string[]) =>
@@ -31,4 +34,4 @@ export default defineNitroPlugin((nitro) => {
       ].join('; '),
     )
   })
-})
+}

@@ -1,3 +1,4 @@
+import type { NitroApp } from 'nitropack/types'
 import { database } from '../db/connection'
 import { logFault } from '../log'
 import { tellWebhooks } from '../services/webhooks'
@@ -5,7 +6,7 @@ import { tellWebhooks } from '../services/webhooks'
 /** How often this process looks for what is to be told. */
 const EVERY = 1000
 
-export default defineNitroPlugin((nitro) => {
+export default function start(nitro: NitroApp) {
   let at = false
   const look = async () => {
     // A slow receiver holds up nobody but the others who are told.
@@ -22,4 +23,4 @@ export default defineNitroPlugin((nitro) => {
   const timer = setInterval(() => void look(), EVERY)
   timer.unref()
   nitro.hooks.hook('close', () => clearInterval(timer))
-})
+}

@@ -2,14 +2,14 @@ import type { Knex } from 'knex'
 import { walkOf, type Walk } from '#core/crew/pace'
 import { judge } from '#core/judgement/judge'
 import { standing } from '#core/judgement/standing'
-import type { Judgement, JudgeOptions } from '#core/judgement/types'
+import type { Judgement } from '#core/judgement/types'
 import type { CompiledProcedure } from '#core/procedure/compile'
 import type { Entry } from '#core/record/entry'
 import { entriesOfMany, forCore } from '../db/entries'
 import type { Joint } from '../db/joints'
 import type { Reach } from '../db/reaches'
 import type { Project } from '../db/projects'
-import { judgeOptions, ofSubject } from './judging'
+import { KnownOptions } from './judging'
 import { compiledProcedure } from './procedures'
 
 /** One joint of a crew, with what its record says. */
@@ -45,18 +45,16 @@ export async function madeOf(
     db,
     joints.map((j) => j.id),
   )
-  const options = new Map<string, JudgeOptions>()
+  const known = new KnownOptions(db, project)
   const out: Made[] = []
   for (const joint of joints) {
     const compiled = await compiledProcedure(db, project.id, joint.procedure!)
-    const { key } = compiled.procedure
-    if (!options.has(key)) options.set(key, await judgeOptions(db, project, key))
     const whole = (records.get(joint.id) ?? []).map(forCore)
     const all = upTo ? whole.filter((e) => e.recordedAt < now) : whole
     const entries = standing(all)
     const walk = walkOf(entries)
-    const own = await ofSubject(db, project, compiled, joint)
-    const judgement = judge(compiled, joint.facts, all, now, { ...options.get(key), ...own, brief: true })
+    const options = await known.of(compiled, joint)
+    const judgement = judge(compiled, joint.facts, all, now, { ...options, brief: true })
     out.push({ joint, compiled, entries, judgement, walk, last: lastOf(walk) })
   }
   return out
@@ -82,15 +80,15 @@ export async function filledOf(
     db,
     reaches.map((r) => r.id),
   )
+  const known = new KnownOptions(db, project)
   const out: Filled[] = []
   for (const reach of reaches) {
     if (!reach.procedure) continue
     const compiled = await compiledProcedure(db, project.id, reach.procedure)
-    const options = await judgeOptions(db, project, compiled.procedure.key)
+    const options = await known.of(compiled, reach)
     const whole = (records.get(reach.id) ?? []).map(forCore)
     const all = upTo ? whole.filter((e) => e.recordedAt < now) : whole
-    const own = await ofSubject(db, project, compiled, reach)
-    const judgement = judge(compiled, reach.facts, all, now, { ...options, ...own })
+    const judgement = judge(compiled, reach.facts, all, now, options)
     out.push({ reach, compiled, entries: standing(all), judgement })
   }
   return out

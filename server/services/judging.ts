@@ -117,18 +117,10 @@ async function testedAt(
   return testedOver(db, project, alignment, station, sectionMethods)
 }
 
-/**
- * What the judge needs to know of a project for one procedure, but for the points of one subject
- * (`pointsOf`).
- *
- * @param entries when the judge will see no others: only the lots and instruments that they name are read
- */
-export async function judgeOptions(
-  db: Knex,
-  project: Project,
-  procedureKey: string,
-  entries?: readonly Entry[],
-): Promise<JudgeOptions> {
+type Registers = Required<Pick<JudgeOptions, 'instruments' | 'lots'>>
+
+/** Instruments and lots of a project; of entries only those that they name. */
+async function registersOf(db: Knex, project: Project, entries?: readonly Entry[]): Promise<Registers> {
   const distinct = (names: readonly unknown[]) => [
     ...new Set(names.filter((n): n is string => typeof n === 'string')),
   ]
@@ -136,14 +128,45 @@ export async function judgeOptions(
     instrumentsOf(db, project.id, entries && distinct(entries.map((e) => e.instrument))),
     limitedLots(db, project.id, entries && distinct(entries.map((e) => e.payload.lot))),
   ])
-  return {
-    rule: project.settings.rule,
-    zone: project.zone,
-    units: project.settings.units ?? 'as-written',
-    schools: project.settings.schools[procedureKey] ?? {},
-    plan: project.settings.plan[procedureKey] ?? {},
-    ...(project.settings.notice === undefined ? {} : { notice: project.settings.notice }),
-    instruments: instrumentFacts(instruments),
-    lots: lotFacts(lots),
+  return { instruments: instrumentFacts(instruments), lots: lotFacts(lots) }
+}
+
+const optionsWith = (project: Project, procedureKey: string, registers: Registers): JudgeOptions => ({
+  rule: project.settings.rule,
+  zone: project.zone,
+  units: project.settings.units ?? 'as-written',
+  schools: project.settings.schools[procedureKey] ?? {},
+  plan: project.settings.plan[procedureKey] ?? {},
+  ...(project.settings.notice === undefined ? {} : { notice: project.settings.notice }),
+  ...registers,
+})
+
+/**
+ * What the judge needs to know of a project for one procedure, but for the points of one subject
+ * (`pointsOf`).
+ *
+ * @param entries when the judge will see no others: only the lots and instruments that they name are read
+ */
+export const judgeOptions = async (
+  db: Knex,
+  project: Project,
+  procedureKey: string,
+  entries?: readonly Entry[],
+): Promise<JudgeOptions> => optionsWith(project, procedureKey, await registersOf(db, project, entries))
+
+/** Options of the judge for many subjects of a project, whose instruments and lots are read once. */
+export class KnownOptions {
+  private registers: Promise<Registers> | null = null
+  constructor(
+    private readonly db: Knex,
+    private readonly project: Project,
+  ) {}
+  async of(compiled: CompiledProcedure, subject: Placed): Promise<JudgeOptions> {
+    const { db, project } = this
+    this.registers ??= registersOf(db, project)
+    return {
+      ...optionsWith(project, compiled.procedure.key, await this.registers),
+      ...(await ofSubject(db, project, compiled, subject)),
+    }
   }
 }

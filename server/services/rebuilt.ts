@@ -1,7 +1,5 @@
 import type { Knex } from 'knex'
 import { projectSubject } from '#core/judgement/projection'
-import type { JudgeOptions } from '#core/judgement/types'
-import type { CompiledProcedure } from '#core/procedure/compile'
 import type { SubjectType } from '#core/record/entry'
 import { usesOf, type Use } from '#core/tracing/uses'
 import { findDelivery } from '../db/deliveries'
@@ -17,7 +15,7 @@ import { findNcr } from '../db/ncrs'
 import { findPack } from '../db/packs'
 import { usesOfJoints } from '../db/uses'
 import { findPlace } from '../db/yard'
-import { judgeOptions, ofSubject, type Placed } from './judging'
+import type { KnownOptions } from './judging'
 import { projectLot } from './lots'
 import { builtInto } from './makeup'
 import { projectNcr } from './ncr-state'
@@ -26,18 +24,6 @@ import { compiledProcedure, projectProcedure } from './procedures'
 import { sha256 } from './record'
 import { projectShift } from './shift-reports'
 import { projectPlace } from './yard'
-
-/** What one run reads once: options of the judge by procedure. */
-export class Reading {
-  private readonly options = new Map<string, Promise<JudgeOptions>>()
-  constructor(private readonly db: Knex) {}
-  async optionsFor(project: Project, compiled: CompiledProcedure, subject: Placed): Promise<JudgeOptions> {
-    const key = `${project.id} ${compiled.procedure.key}`
-    const known = this.options.get(key) ?? judgeOptions(this.db, project, compiled.procedure.key)
-    this.options.set(key, known)
-    return { ...(await known), ...(await ofSubject(this.db, project, compiled, subject)) }
-  }
-}
 
 /** A field as it is stored beside the entries of its subject, and as those entries give it. */
 export type Pair = [field: string, stored: unknown, rebuilt: unknown]
@@ -50,7 +36,7 @@ export interface Recorded {
 /** Subjects of one kind that are looked at together. */
 export interface Batch {
   db: Knex
-  reading: Reading
+  known: KnownOptions
   project: Project
   recorded: readonly Recorded[]
 }
@@ -96,10 +82,10 @@ const pairs = <K extends string>(
 ): Pair[] => fields.map((field) => [field, stored?.[field], rebuilt[field]])
 
 /** What stands of a joint or a reach. Clocks are judged as of when its last entry came in, as they were then. */
-async function judged({ db, reading, project, entries }: Asked, of: Joint | Reach): Promise<Pair[]> {
+async function judged({ db, known, project, entries }: Asked, of: Joint | Reach): Promise<Pair[]> {
   const compiled = await compiledProcedure(db, project.id, of.procedure!)
   const at = Date.parse(entries.at(-1)?.receivedAt ?? of.openedAt!)
-  const options = await reading.optionsFor(project, compiled, of)
+  const options = await known.of(compiled, of)
   const standing = projectSubject(compiled, of.facts, entries.map(forCore), at, options)
   const fields = ['state', 'until', 'then', 'testableAt', 'heldSince', 'done', 'drafts'] as const
   return pairs(of, standing, fields)

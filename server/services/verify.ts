@@ -15,7 +15,8 @@ import {
 import { chainHeads, entriesOfMany } from '../db/entries'
 import { filesPage } from '../db/files'
 import type { Project } from '../db/projects'
-import { Reading, rebuilt, type Recorded } from './rebuilt'
+import { KnownOptions } from './judging'
+import { rebuilt, type Recorded } from './rebuilt'
 import { sha256 } from './record'
 
 export interface VerifyReport {
@@ -58,13 +59,13 @@ async function verifyRegistry(db: Knex, project: Project, report: VerifyReport) 
   for (const at of await beheaded(db, project.id))
     report.faults.push(fault(at, 'its chain head does not know its entries'))
   report.stale.push(...(await movedUnrecorded(db, project.id)))
-  const reading = new Reading(db)
+  const known = new KnownOptions(db, project)
   const opened = (await openedUnrecorded(db, project.id)).map((subject) => ({ subject, entries: [] }))
-  report.stale.push(...(await staleOf(db, reading, project, 'joint', opened)))
+  report.stale.push(...(await staleOf(db, known, project, 'joint', opened)))
 }
 
 async function verifyChains(db: Knex, project: Project, report: VerifyReport) {
-  const reading = new Reading(db)
+  const known = new KnownOptions(db, project)
   for (let after = FIRST; ;) {
     const heads = await chainHeads(db, project.id, after, BATCH)
     if (heads.length === 0) return
@@ -85,7 +86,7 @@ async function verifyChains(db: Knex, project: Project, report: VerifyReport) {
       else whole.set(subjectType, [...(whole.get(subjectType) ?? []), { subject, entries }])
     }
     for (const [subjectType, recorded] of whole)
-      report.stale.push(...(await staleOf(db, reading, project, subjectType, recorded)))
+      report.stale.push(...(await staleOf(db, known, project, subjectType, recorded)))
   }
 }
 
@@ -149,12 +150,12 @@ async function verifyFiles(db: Knex, project: Project, report: VerifyReport) {
 /** Fields of subjects of one kind that do not follow from their entries. */
 async function staleOf(
   db: Knex,
-  reading: Reading,
+  known: KnownOptions,
   project: Project,
   subjectType: string,
   recorded: readonly Recorded[],
 ): Promise<VerifyReport['stale']> {
-  const found = await rebuilt[subjectType as SubjectType]?.({ db, reading, project, recorded })
+  const found = await rebuilt[subjectType as SubjectType]?.({ db, known, project, recorded })
   return [...(found ?? [])].flatMap(([subject, pairs]) =>
     pairs
       .filter(([, stored, rebuilt]) => JSON.stringify(stored) !== JSON.stringify(rebuilt))

@@ -1,11 +1,35 @@
-import { expect, type Browser, type BrowserContextOptions, type Locator, type Page } from '@playwright/test'
+import {
+  expect,
+  request,
+  type Browser,
+  type BrowserContextOptions,
+  type Locator,
+  type Page,
+} from '@playwright/test'
 import { DateTime } from 'luxon'
 import { stateWords } from '../../app/words'
 import { demoPassword, demoPin } from '../../demo/people'
 
 export const address = () => process.env.VET_LINE_TEST_ADDRESS!
 
-/** A person with a browser of their own, signed in through the form. */
+type SignedIn = Awaited<ReturnType<Awaited<ReturnType<typeof request.newContext>>['storageState']>>
+const signedIn = new Map<string, Promise<SignedIn>>()
+/** Each person signs in once for all tests of a worker; the form has tests of its own. */
+function stateOf(name: string): Promise<SignedIn> {
+  const state = signedIn.get(name) ?? signInOf(name)
+  signedIn.set(name, state)
+  return state
+}
+async function signInOf(name: string): Promise<SignedIn> {
+  const client = await request.newContext({ baseURL: address() })
+  const reply = await client.post('/api/session', { data: { signIn: name, password: demoPassword } })
+  expect(reply.ok(), await reply.text()).toBe(true)
+  const state = await client.storageState()
+  await client.dispose()
+  return state
+}
+
+/** A person with a browser of their own, signed in. */
 export async function person(
   browser: Browser,
   name: string,
@@ -15,20 +39,22 @@ export async function person(
   const context = await browser.newContext({
     viewport: { width: 1280, height: 800 },
     acceptDownloads: true,
+    storageState: await stateOf(name),
     ...more,
   })
   const page = await context.newPage()
   await before?.(page)
-  await page.goto(`${address()}/sign-in`)
-  await page.getByLabel('Sign-in name').fill(name)
-  await page.getByLabel('Password').fill(demoPassword)
-  await page.getByRole('button', { name: 'Sign in' }).click()
+  await page.goto(address())
   await expect(page.getByRole('navigation', { name: 'Views' })).toBeVisible()
   return page
 }
 
+/** Goes to a view by its link, and is there: the view before may have buttons of the same words. */
 export async function view(page: Page, name: string) {
-  await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name }).click()
+  const link = page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name })
+  const there = await link.getAttribute('href')
+  await link.click()
+  await page.waitForURL((url) => url.pathname === there)
 }
 
 /** Brings orders in from a file, as far as the last look before they are taken. */

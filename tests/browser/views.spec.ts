@@ -50,9 +50,13 @@ test('keys lead from view to view, and say themselves', async ({ browser }) => {
 test('what is typed at once after / lands in the go-to, in its order', async ({ browser }) => {
   const page = await person(browser, 'ines')
   await page.keyboard.press('/')
-  await page.keyboard.type('RM-229')
-  await expect(page.getByRole('textbox', { name: 'Go to' })).toHaveValue('RM-229')
-  await expect(page.getByRole('option', { name: /RM-229/ }).first()).toBeVisible()
+  await page.keyboard.type('RM-22')
+  await expect(page.getByRole('textbox', { name: 'Go to' })).toHaveValue('RM-22')
+  await expect(page.getByRole('option', { name: /RM-22/ }).first()).toBeVisible()
+  // Enter goes to what was typed, not to what had been found before the last letter.
+  await page.keyboard.type('9')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { level: 2, name: 'RM-229' })).toBeVisible()
 })
 
 test('go-to finds a station, a lot and a calculator, and says when there is nothing', async ({ browser }) => {

@@ -133,6 +133,7 @@ const signOpen = ref(false)
     <LogFile v-model="fileOpen" :path="acts.path" :file="file" :send="acts.endRun" />
     <SignPad
       v-model="signOpen"
+      title="Sign the test"
       :name="session.person?.name ?? ''"
       :digest="sheet.digest ?? ''"
       :send="(body) => acts.post('sign', body)"

@@ -5,17 +5,15 @@ import { loadProcedure, writeProcedure } from '../../../core/procedure/load'
 import { procedureSource, systemKeys } from '../../../demo/system-records'
 
 describe('broken files', () => {
-  // The first stages of the shortest shipped ones: what breaks does not depend on length.
+  // The end of the first stage of the shortest shipped ones: what breaks does not depend on length.
   const sources = systemKeys
     .map(procedureSource)
     .sort((a, b) => a.length - b.length)
     .slice(0, 3)
     .map((source) => {
       const { procedure } = loadProcedure(source)
-      return writeProcedure({
-        ...procedure,
-        stages: procedure.stages.slice(0, 2).map((stage) => ({ ...stage, steps: stage.steps.slice(-4) })),
-      })
+      const [first] = procedure.stages
+      return writeProcedure({ ...procedure, stages: [{ ...first!, steps: first!.steps.slice(-2) }] })
     })
   const piece = fc.constantFrom(
     '{',

@@ -14,7 +14,9 @@ const base = `${session.base}/crews/${id}/shifts`
 const asked = useAddress('day')
 const day = computed({ get: () => asked.value || times.today(), set: (to: string) => (asked.value = to) })
 const days = useLoad(() => api<Awaited<ReturnType<typeof shiftDays>>>(base))
-const { data, problem, loading, load } = useLoad(() => api<ShiftPage>(`${base}/${day.value}`))
+const { data: read, problem, loading, load } = useLoad(() => api<ShiftPage>(`${base}/${day.value}`))
+/** never the day before it: what is on the screen is what is signed */
+const data = computed(() => (read.value?.report.day === day.value ? read.value : null))
 onMounted(() => Promise.all([days.load(), load()]))
 watch(day, load)
 const report = computed(() => data.value!.report)
@@ -197,12 +199,18 @@ const span = (s: { from: number; to: number | null }) => times.span((s.to ?? dat
           </section>
         </div>
       </div>
-      <SignPad v-model="signOpen" :name="session.person?.name ?? ''" :digest="data.digest" :send="sign">
+      <SignPad
+        v-model="signOpen"
+        title="Sign the day"
+        :name="session.person?.name ?? ''"
+        :digest="data.digest"
+        :send="sign"
+      >
         <template v-if="forCrew">
           <label class="label"
             >Weather<ElInput v-model="weather" maxlength="200" placeholder="Dry, 11 °C, wind"
           /></label>
-          <div class="label">
+          <div class="label beside">
             <span id="rain-tonight">Rain in the night</span>
             <ElRadioGroup v-model="rain" aria-labelledby="rain-tonight">
               <ElRadioButton :value="true">Expected</ElRadioButton>
@@ -297,6 +305,12 @@ dd {
 .label {
   font-size: var(--s14);
   color: var(--muted);
+}
+.beside {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 14px;
 }
 .link {
   min-height: 44px;
