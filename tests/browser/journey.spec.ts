@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import {
   choose,
+  drawSignature,
   heading,
   openSelect,
   person,
@@ -246,18 +247,7 @@ test('from a delivery note to a witnessed test, by four people', async ({ browse
     await view(hale, 'Tests')
     await hale.getByRole('link', { name: 'TP-05' }).click()
     await hale.getByRole('button', { name: 'Sign', exact: true }).click()
-    const pad = hale.getByLabel('Draw the signature here')
-    const box = (await pad.boundingBox())!
-    await hale.mouse.move(box.x + 40, box.y + 90)
-    await hale.mouse.down()
-    for (const [x, y] of [
-      [90, 40],
-      [140, 120],
-      [200, 60],
-      [280, 110],
-    ] as const)
-      await hale.mouse.move(box.x + x, box.y + y, { steps: 4 })
-    await hale.mouse.up()
+    await drawSignature(hale)
     await signOff(hale, 'Sign')
     await expect(hale.getByText('Signed', { exact: true })).toBeVisible()
     const link = hale.getByRole('link', { name: 'Certificate (PDF)' })

@@ -119,6 +119,23 @@ export async function sayWhyAgain(page: Page, why: string) {
   await page.getByRole('dialog').getByRole('button', { name: 'Record', exact: true }).click()
 }
 
+/** Draws a signature, once the pad stays where it is. */
+export async function drawSignature(page: Page) {
+  const pad = page.getByLabel('Draw the signature here')
+  await pad.hover()
+  const box = (await pad.boundingBox())!
+  await page.mouse.move(box.x + 40, box.y + 90)
+  await page.mouse.down()
+  for (const [x, y] of [
+    [90, 40],
+    [140, 120],
+    [200, 60],
+    [280, 110],
+  ] as const)
+    await page.mouse.move(box.x + x, box.y + y, { steps: 4 })
+  await page.mouse.up()
+}
+
 export async function signOff(
   page: Page,
   action: string,

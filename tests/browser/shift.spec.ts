@@ -1,14 +1,7 @@
 import type { Page } from '@playwright/test'
-import { address, choose, person, signOff, toJoint, view } from './people'
+import { address, choose, drawSignature, person, signOff, toJoint, view } from './people'
 import { expect, test } from './test'
 
-async function draw(page: Page) {
-  const box = (await page.getByLabel('Draw the signature here').boundingBox())!
-  await page.mouse.move(box.x + 40, box.y + 90)
-  await page.mouse.down()
-  await page.mouse.move(box.x + 220, box.y + 60, { steps: 6 })
-  await page.mouse.up()
-}
 /** The report of the crew's last day that nobody has signed. */
 async function openDay(page: Page, crew: string) {
   await view(page, 'Today')
@@ -30,7 +23,7 @@ test('a day is signed by the crew lead, then by the inspector', async ({ browser
   await expect(milo.getByRole('region', { name: 'Work' }).getByRole('row').nth(1)).toBeVisible()
   await milo.getByRole('button', { name: 'Sign the day' }).click()
   await milo.getByLabel('Weather').fill('Dry, 9 °C')
-  await draw(milo)
+  await drawSignature(milo)
   await signOff(milo, 'Sign')
   await expect(milo.getByText(/signed by the crew$/)).toBeVisible()
   await expect(milo.getByRole('button', { name: 'Sign the day' })).toHaveCount(0)
@@ -40,7 +33,7 @@ test('a day is signed by the crew lead, then by the inspector', async ({ browser
   await ines.goto(milo.url())
   await expect(ines.getByText('Dry, 9 °C')).toBeVisible()
   await ines.getByRole('button', { name: 'Sign the day' }).click()
-  await draw(ines)
+  await drawSignature(ines)
   await signOff(ines, 'Sign')
   await expect(ines.getByText(/signed by both$/)).toBeVisible()
   await expect(ines.getByRole('region', { name: 'Signed' })).toContainText('Milo Penraketh')

@@ -4,7 +4,7 @@ import { Outbox, packByNumber, signIn } from '../../devices/site'
 import { demoPassword } from '../../demo/people'
 import { scheme } from '../../demo/scheme'
 import { dot } from '../server/picture'
-import { address, choose, person, signOff, view } from './people'
+import { address, choose, drawSignature, person, signOff, view } from './people'
 import { expect, test } from './test'
 
 /** Blown up in ten seconds to 20.4 kPa, and tight. */
@@ -93,11 +93,7 @@ test('a test runs live before four people, loses its logger, and ends signed', a
   await expect(after).toContainText('Done, Ines Marwood')
   await hale.getByRole('link', { name: 'The whole pack' }).click()
   await hale.getByRole('button', { name: 'Sign', exact: true }).click()
-  const box = (await hale.getByLabel('Draw the signature here').boundingBox())!
-  await hale.mouse.move(box.x + 40, box.y + 90)
-  await hale.mouse.down()
-  await hale.mouse.move(box.x + 200, box.y + 60, { steps: 6 })
-  await hale.mouse.up()
+  await drawSignature(hale)
   await signOff(hale, 'Sign')
   await expect(hale.getByText('Signed', { exact: true })).toBeVisible()
 })
