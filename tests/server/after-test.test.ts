@@ -7,10 +7,10 @@ import { savePack } from '../../server/db/packs'
 import { projectPack } from '../../server/services/pack-sheet'
 import { refreshAfterTest } from '../../server/services/after-test'
 import { appendEntries, type Actor } from '../../server/services/record'
-import { verifyRecord } from '../../server/services/verify'
 import { base, signedIn, type Client } from './client'
 import { asOwner } from './connect'
 import { freshJoint } from './fresh-joint'
+import { verified } from './verified'
 
 /** The gate that an accepted pressure test opens, from the pack to the joints under it. */
 let db: Knex
@@ -89,7 +89,7 @@ describe('what waits for a pressure test', () => {
     expect((await sheet()).tested).toBe(at)
   })
   it('leaves projections that verify', async () => {
-    const { stale } = await verifyRecord(db, [project])
+    const { stale } = await verified(db)
     expect(stale.filter((s) => s.subject === joint)).toEqual([])
   })
 })

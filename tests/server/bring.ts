@@ -1,6 +1,4 @@
 import type { Knex } from 'knex'
-import { findProject } from '../../server/db/projects'
-import { verifyRecord } from '../../server/services/verify'
 import { base, type Client } from './client'
 
 /** Deliveries that a test brings by itself. */
@@ -8,12 +6,6 @@ export const text = (csv: string) => ({ name: 'note.csv', data: Buffer.from(csv)
 
 export const orderOf = async (db: Knex, number: string): Promise<string> =>
   (await db('orders').where({ number }).first('id')).id
-
-/** What the record of the demo is found wrong in: faults, and projections that have gone stale. */
-export async function recordOf(db: Knex) {
-  const report = await verifyRecord(db, [(await findProject(db, 'skerry-head'))!])
-  return [report.faults, report.stale]
-}
 
 /** Imports rows of 63 mm pipe on a note and order of their own. */
 export async function bringAs(

@@ -2,10 +2,9 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { expect, inject, it } from 'vitest'
 import { uuidv7 } from 'uuidv7'
-import { findProject } from '../../server/db/projects'
-import { verifyRecord } from '../../server/services/verify'
 import { base, Client } from './client'
 import { asApplication } from './connect'
+import { verified } from './verified'
 
 const pid = (file: string) => Number(readFileSync(join(inject('data'), 'run', file), 'utf8'))
 
@@ -58,7 +57,7 @@ it(
       .whereIn('id', acknowledged)
       .pluck('id')
     expect(kept.sort()).toEqual([...acknowledged].sort())
-    const report = await verifyRecord(after, [(await findProject(after, 'skerry-head'))!])
+    const report = await verified(after)
     // What no longer follows from its entries is told in words: a state, not a count, is what to look into.
     const untrue = [
       ...report.faults.map((f) => `${f.subjectType} ${f.subject}: ${f.fault}`),

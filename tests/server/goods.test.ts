@@ -2,9 +2,10 @@ import { readFileSync } from 'node:fs'
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
-import { bringAs, orderOf, recordOf, text } from './bring'
+import { bringAs, orderOf, text } from './bring'
 import { base, Client } from './client'
 import { asApplication } from './connect'
+import { recordOf } from './verified'
 
 let db: Knex
 let ines: Client

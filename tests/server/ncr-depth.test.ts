@@ -8,6 +8,7 @@ import { demoPin } from '../../demo/people'
 import { asApplication } from './connect'
 import { freshJoint } from './fresh-joint'
 import { reject, REJECTED } from './rejected'
+import { keepRules } from './rules-kept'
 
 /** What a report says beside its state: why, whether it came before, what is changed because of it. */
 let db: Knex
@@ -68,14 +69,13 @@ describe('a report', () => {
 })
 
 describe('a concession where the plan has the client hold the step', () => {
-  let settings: string
+  let giveBack: () => Promise<void>
   let at: string
   let joint: string
-  const project = { project_key: 'skerry-head' }
   beforeAll(async () => {
-    settings = (await db('projects').where(project).first('settings')).settings as string
     joint = await freshJoint(db, 'GS-23')
     const { system } = await db('joints').where({ id: joint }).first('system')
+    giveBack = await keepRules(db, [system])
     const today = new Date().toISOString().slice(0, 10)
     const rule = {
       ...{ procedure: system, step: REJECTED, party: 'witness', point: 'H', rate: null, line: null },
@@ -101,7 +101,7 @@ describe('a concession where the plan has the client hold the step', () => {
       photo: null,
     })
   })
-  afterAll(() => db('projects').where(project).update({ settings }))
+  afterAll(() => giveBack())
   const decide = () =>
     clients.petra.post(`${at}/disposition`, {
       ...{ disposition: 'use-as-is', reason: 'It seals all the same.', secret: demoPin },

@@ -7,26 +7,25 @@ import type { Openings } from '../../server/services/openings'
 import type { pointMatrix } from '../../server/services/points'
 import { base, signedIn, type Client } from './client'
 import { asApplication } from './connect'
-import { freshJoint, judgeAgain } from './fresh-joint'
+import { freshJoint } from './fresh-joint'
+import { keepRules } from './rules-kept'
 
 /** A crew that is new is held at every point until so many of its joints in a row were good. */
 let db: Knex
 let ines: Client, petra: Client, juno: Client, sorrel: Client
-let settings: string
+let giveBack: () => Promise<void>
 const SYSTEM = 'rc-factory-seal'
 const STEP = 'right-parts'
-const project = { project_key: 'skerry-head' }
 let like: string
 let crew: string
 let rule: string
-const begun: string[] = []
 beforeAll(async () => {
   db = asApplication(inject('data'))
   ;[ines, petra, juno, sorrel] = (await signedIn(
     inject('address'),
     ...['ines', 'petra', 'juno', 'sorrel'],
   )) as [Client, Client, Client, Client]
-  settings = (await db('projects').where(project).first('settings')).settings
+  giveBack = await keepRules(db, [SYSTEM])
   crew = (await db('crews').where({ name: 'Crew Dunes' }).first('id')).id
   like = (await db('joints').where({ system: SYSTEM }).whereNotNull('procedure_id').first('number')).number
   const sent = {
@@ -37,15 +36,13 @@ beforeAll(async () => {
   expect((await juno.post(`${base}/points/${rule}`, { accepted: true, reason: '' })).status).toBe(200)
 })
 afterAll(async () => {
-  await db('projects').where(project).update({ settings })
-  await judgeAgain(db, begun)
+  await giveBack()
   await db.destroy()
 })
 
 /** Begins a joint of the crew, which then comes to stand so. */
 async function made(state: string): Promise<string> {
   const joint = await freshJoint(db, like)
-  begun.push(joint)
   const remark = { id: uuidv7(), kind: 'remark', step: null, payload: { text: 'Begun' } }
   const entries = [{ ...remark, recordedAt: new Date().toISOString() }]
   expect((await ines.post(`${base}/joints/${joint}/entries`, { entries })).status).toBe(200)

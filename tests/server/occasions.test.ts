@@ -5,13 +5,14 @@ import type { pointMatrix } from '../../server/services/points'
 import type { Coming } from '../../server/services/coming'
 import { base, signedIn, type Client } from './client'
 import { asApplication } from './connect'
+import { keepRules } from './rules-kept'
 import { freshJoint, judgeAgain } from './fresh-joint'
 import { reject, REJECTED } from './rejected'
 
 /** What is watched when there is an occasion, and not one in so many. */
 let db: Knex
 let ines: Client, petra: Client, juno: Client, rhona: Client
-let settings: string
+let giveBack: () => Promise<void>
 const project = { project_key: 'skerry-head' }
 const SYSTEM = 'rc-profile-gasket'
 beforeAll(async () => {
@@ -20,10 +21,10 @@ beforeAll(async () => {
     inject('address'),
     ...['ines', 'petra', 'juno', 'rhona'],
   )) as [Client, Client, Client, Client]
-  settings = (await db('projects').where(project).first('settings')).settings
+  giveBack = await keepRules(db, [SYSTEM, 'pe-electrofusion-socket'])
 })
 afterAll(async () => {
-  await db('projects').where(project).update({ settings })
+  await giveBack()
   await db.destroy()
 })
 

@@ -5,6 +5,7 @@ import { findProject } from '../../server/db/projects'
 import { verifyRecord } from '../../server/services/verify'
 import { base, signedIn, type Client } from './client'
 import { asOwner } from './connect'
+import { verified } from './verified'
 
 /** A project of one's own over HTTP: who comes in, what is planned, and what is refused. */
 let db: Knex
@@ -287,7 +288,7 @@ describe('reaches of a line', () => {
       await typed({ facts, from: '45 m', pattern: 'X {n}' }),
     )
     expect(over.problem).toMatchObject({ code: 'overlap', field: 'from' })
-    const report = await verifyRecord(db, [(await findProject(db, 'skerry-head'))!])
+    const report = await verified(db)
     expect([report.faults.slice(0, 3), report.stale.slice(0, 3)]).toEqual([[], []])
   })
   it.each([

@@ -7,19 +7,20 @@ import type { TodayItem } from '../../server/services/today'
 import { demoPin } from '../../demo/people'
 import { base, Client } from './client'
 import { asApplication } from './connect'
+import { keepRules } from './rules-kept'
 
 /** The inspection plan, changed by two engineers; and who is invited to a witness point. */
 let db: Knex
 const clients = {} as Record<'ines' | 'tam' | 'milo' | 'hale' | 'petra' | 'juno', Client>
-let settings: string
+let giveBack: () => Promise<void>
 beforeAll(async () => {
   db = asApplication(inject('data'))
   for (const name of ['ines', 'tam', 'milo', 'hale', 'petra', 'juno'] as const)
     clients[name] = await new Client(inject('address')).signIn(name)
-  settings = (await db('projects').where({ project_key: 'skerry-head' }).first('settings')).settings
+  giveBack = await keepRules(db, ['rc-sealant'])
 })
 afterAll(async () => {
-  await db('projects').where({ project_key: 'skerry-head' }).update({ settings })
+  await giveBack()
   await db.destroy()
 })
 type Reply = Awaited<ReturnType<typeof pointMatrix>>

@@ -5,11 +5,10 @@ import type { Knex } from 'knex'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
 import { uuidv7 } from 'uuidv7'
 import { placesAt } from '../../cli/places'
-import { findProject } from '../../server/db/projects'
-import { verifyRecord } from '../../server/services/verify'
 import { base, Client, signedIn } from './client'
 import { dot } from './picture'
 import { asApplication } from './connect'
+import { verified } from './verified'
 
 let db: Knex
 let tam: Client
@@ -41,7 +40,7 @@ const send = (client: Client, joint: string, ...entries: object[]) =>
   client.post(`${base}/joints/${joint}/entries`, { entries })
 const count = async (joint: string) =>
   Number((await db('entries').where({ subject: joint }).count('* as n'))[0]!.n)
-const verify = async () => verifyRecord(db, [(await findProject(db, 'skerry-head'))!])
+const verify = () => verified(db)
 
 describe('entries are ink', () => {
   it('the same entry sent twice is one entry', async () => {

@@ -1,10 +1,9 @@
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
-import { findProject } from '../../server/db/projects'
-import { verifyRecord } from '../../server/services/verify'
 import { base, Client } from './client'
 import { asApplication } from './connect'
+import { recordOf } from './verified'
 
 let db: Knex
 let admin: Client
@@ -12,10 +11,7 @@ let petra: Client
 const PIN = '2468'
 const stateOf = async (number: string): Promise<string> =>
   (await db('joints').where({ number }).first('state')).state
-const whole = async () => {
-  const report = await verifyRecord(db, [(await findProject(db, 'skerry-head'))!])
-  return [report.faults, report.stale]
-}
+const whole = () => recordOf(db)
 
 beforeAll(async () => {
   db = asApplication(inject('data'))

@@ -1,9 +1,10 @@
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
-import { bringAs, recordOf } from './bring'
+import { bringAs } from './bring'
 import { base, Client } from './client'
 import { asApplication } from './connect'
+import { recordOf } from './verified'
 
 /** What lies in stock: its lots, where it lies, and what it went into. */
 let db: Knex

@@ -4,10 +4,10 @@ import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
 import { findProject } from '../../server/db/projects'
 import { findPack } from '../../server/db/packs'
 import { readyOf } from '../../server/services/pack-sheet'
-import { verifyRecord } from '../../server/services/verify'
 import { base, signedIn, type Client } from './client'
 import { asOwner } from './connect'
 import { freshJoint } from './fresh-joint'
+import { verified } from './verified'
 
 /** What bears entries is withdrawn with a reason, never deleted, and can be brought back. */
 let db: Knex
@@ -125,7 +125,7 @@ describe('a test pack', () => {
 })
 
 it('the record holds, and what is stored of them follows from it', async () => {
-  const { faults, stale } = await verifyRecord(db, [(await findProject(db, 'skerry-head'))!])
+  const { faults, stale } = await verified(db)
   expect(faults.filter((f) => f.subject === joint)).toEqual([])
   expect(stale.filter((f) => f.subject === joint || f.subjectType === 'pack')).toEqual([])
 })
