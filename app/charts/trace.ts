@@ -1,3 +1,4 @@
+import { showNumber } from '#core/quantity/show'
 import { inSite, unitShown } from '#core/quantity/site-units'
 import type { EChartsCoreOption } from 'echarts/core'
 import type { Point } from '#core/pressure/curve'
@@ -156,7 +157,8 @@ export function traceOption(
       axisLine: { lineStyle: { color: c.muted } },
     },
     yAxis: {
-      ...{ type: 'value', name: unitShown('kPa'), scale: true, axisLabel: { color: c.muted } },
+      ...{ type: 'value', name: unitShown('kPa'), scale: true },
+      axisLabel: { color: c.muted, formatter: (v: number) => showNumber(v) },
       // The noise of a gauge about nothing is not worth a part of the axis.
       min: (v: { min: number; max: number }) => (v.min < 0 && v.min > -0.05 * v.max ? 0 : null),
       nameTextStyle: { color: c.muted },

@@ -195,7 +195,9 @@ onMounted(() => (strip.station = null))
             <strong>{{ i.place }}</strong>
             <span>{{ i.title }}</span>
             <span class="muted small"
-              >{{ i.detail }}<template v-if="i.crew"> · {{ i.crew }}</template
+              >{{ i.detail
+              }}<template v-if="i.crew">
+                · <span class="crew">{{ i.crew }}</span></template
               ><template v-if="i.span">
                 · between {{ times.clock(i.span.from) }} and {{ times.clock(i.span.to) }}, by the last
                 {{ i.span.of }} joints</template
@@ -239,10 +241,12 @@ onMounted(() => (strip.station = null))
 .few > * {
   grid-area: auto;
 }
+/* As high as its button, with one and without: the columns begin on one line. */
 header {
   display: flex;
-  align-items: baseline;
+  align-items: center;
   gap: 10px;
+  min-height: 56px;
   padding-bottom: 8px;
   border-bottom: 3px solid var(--ink);
 }
@@ -269,6 +273,10 @@ header {
   flex: 1;
   min-width: 0;
   overflow-wrap: anywhere;
+}
+/* A name of two words is not parted. */
+.crew {
+  display: inline-block;
 }
 .when {
   font-size: var(--s22);

@@ -228,6 +228,9 @@ const weekly = computed(() => data.value?.weeks.slice(-6) ?? [])
 section {
   padding: 16px 18px;
 }
+section > h2 {
+  margin-bottom: 8px;
+}
 .column {
   display: flex;
   flex-direction: column;

@@ -207,9 +207,9 @@ const span = (s: { from: number; to: number | null }) => times.span((s.to ?? dat
         :send="sign"
       >
         <template v-if="forCrew">
-          <label class="label"
-            >Weather<ElInput v-model="weather" maxlength="200" placeholder="Dry, 11 °C, wind"
-          /></label>
+          <FormField label="Weather"
+            ><ElInput v-model="weather" maxlength="200" placeholder="Dry, 11 °C, wind"
+          /></FormField>
           <div class="label beside">
             <span id="rain-tonight">Rain in the night</span>
             <ElRadioGroup v-model="rain" aria-labelledby="rain-tonight">
@@ -217,9 +217,9 @@ const span = (s: { from: number; to: number | null }) => times.span((s.to ?? dat
               <ElRadioButton :value="false">Not expected</ElRadioButton>
             </ElRadioGroup>
           </div>
-          <label class="label"
-            >Words, if any<ElInput v-model="words" type="textarea" :rows="2" maxlength="2000"
-          /></label>
+          <FormField label="Words, if any"
+            ><ElInput v-model="words" type="textarea" :rows="2" maxlength="2000"
+          /></FormField>
         </template>
       </SignPad>
     </template>
