@@ -1,22 +1,18 @@
 import type { Knex } from 'knex'
-import { uuidv7 } from 'uuidv7'
 import type { UseKind } from '#core/tracing/uses'
 import { Problem } from '#core/problem'
-import { inTransaction } from '../db/connection'
 import { findDelivery } from '../db/deliveries'
 import { findInstrument } from '../db/instruments'
-import { cameWith, findItem, looseItems, setItemState, type Item } from '../db/items'
+import { cameWith, findItem, looseItems, type Item } from '../db/items'
 import { findJoint, jointsWhere } from '../db/joints'
 import { findLot } from '../db/lots'
 import { findProcedure } from '../db/procedures'
-import { alignmentsOf, crewsOf, peopleOf, type Project } from '../db/projects'
+import { alignmentsOf, crewsOf, peopleOf } from '../db/projects'
 import { ncrsOf } from '../db/ncrs'
 import { findPack, packsOf } from '../db/packs'
 import { findReach, reachesOf } from '../db/reaches'
 import { jointsReadSince, jointsUsing, type TouchedJoint, usesOfJoints } from '../db/uses'
-import { quarantineLot } from './lots'
-import { raiseNcr } from './ncrs'
-import { actingRole, appendEntries, type Actor } from './record'
+import type { Actor } from './record'
 
 /** From where a trace starts: something that was used, or something that was made. */
 export type OriginKind = UseKind | 'joint' | 'reach' | 'pack'
@@ -45,7 +41,7 @@ const missing = (what: string): never => {
 }
 
 /** What the origin is called, and what stands in the yard because of it. */
-async function nameOf(db: Knex, actor: Actor, { kind, value }: Origin): Promise<string> {
+export async function nameOf(db: Knex, actor: Actor, { kind, value }: Origin): Promise<string> {
   const project = actor.project
   switch (kind) {
     case 'lot':
@@ -112,11 +108,14 @@ function touches(stations: readonly number[] | undefined, from: number, to: numb
 }
 
 /** Items of the origin that no joint holds: what can still be kept out of the trench. */
-async function looseOf(db: Knex, project: string, { kind, value }: Origin): Promise<Item[]> {
+export async function looseOf(db: Knex, project: string, { kind, value }: Origin): Promise<Item[]> {
   if (kind === 'lot') return looseItems(db, project, { lot: value })
   if (kind === 'delivery') return looseItems(db, project, { delivery: value })
   return kind === 'item' ? looseItems(db, project, { id: value }) : []
 }
+
+/** Nobody has set it aside: it could still be built in. */
+export const isFree = ({ state }: Item) => ['received', 'accepted', 'remark'].includes(state)
 
 /** What a trace found, before it is drawn. */
 export interface Touched {
@@ -210,7 +209,7 @@ export async function trace(db: Knex, actor: Actor, origin: Origin) {
     })),
     loose: {
       count: loose.length,
-      free: loose.filter((i) => ['received', 'accepted', 'remark'].includes(i.state)).length,
+      free: loose.filter(isFree).length,
       first: loose.slice(0, 20).map(({ id, serial, state, delivery }) => ({ id, serial, state, delivery })),
     },
     ncrs: open.map(({ id, number, subject, state }) => ({ id, number, subject, state })),
@@ -249,94 +248,4 @@ async function madeWith(
     out.push({ ...use, label })
   }
   return out.sort((a, b) => b.joints - a.joints)
-}
-
-export interface QuarantineOrder {
-  origin: Origin
-  reason: string
-  /** joints to report on, each with the id of its report, so that sending again writes nothing twice */
-  joints: { joint: string; ncr: string }[]
-  /** also what is not built in yet */
-  stock: boolean
-}
-const MOST = 50
-
-/**
- * Quarantines what an origin touches: stock at once, and a nonconformance report
- * for each joint named. Joints that it does not touch are refused. In blocks, so
- * that a long list can be shown and stopped.
- */
-export async function quarantine(
-  db: Knex,
-  project: Project,
-  actor: Actor,
-  order: QuarantineOrder,
-): Promise<{ raised: number; items: number }> {
-  const role = actingRole(actor, 'quarantine')
-  if (order.joints.length > MOST) throw new Problem('too-many', `At most ${MOST} joints at a time.`, 'joints')
-  const joints = await jointsTouched(db, project.id, order.origin)
-  const known = new Map(joints.map((j) => [j.id, j]))
-  for (const { joint } of order.joints)
-    if (!known.has(joint))
-      throw new Problem('not-touched', 'One of these joints is not touched by this.', 'joints')
-  const label = await nameOf(db, actor, order.origin)
-  const name = `${order.origin.kind} ${label}`
-  const items = order.stock ? await quarantineStock(db, project, actor, role, order) : 0
-  for (const { joint, ncr } of order.joints) {
-    await raiseNcr(
-      db,
-      project,
-      actor,
-      { id: ncr, subjectType: 'joint', subject: joint, step: null, photo: null },
-      {
-        criterion: 'Made with nothing that is in question.',
-        reading: `Made with ${name}, which is in quarantine: ${order.reason}`,
-      },
-    )
-  }
-  return { raised: order.joints.length, items }
-}
-
-async function quarantineStock(
-  db: Knex,
-  project: Project,
-  actor: Actor,
-  role: Parameters<typeof appendEntries>[2],
-  order: QuarantineOrder,
-): Promise<number> {
-  if (order.origin.kind === 'lot') {
-    const lot = await findLot(db, project.id, { lot: order.origin.value })
-    if (lot && !lot.quarantinedAt) await quarantineLot(db, project, actor, lot.id, true, order.reason)
-  }
-  const free = (await looseOf(db, project.id, order.origin)).filter((i) =>
-    ['received', 'accepted', 'remark'].includes(i.state),
-  )
-  const remark = `${order.reason}`.slice(0, 400)
-  await inTransaction(db, async (trx) => {
-    for (const item of free)
-      await appendEntries(trx, actor, role, 'item', item.id, [
-        {
-          id: uuidv7(),
-          kind: 'inspection',
-          payload: {
-            outcome: 'quarantined',
-            remark,
-            damage: null,
-            readings: {},
-            instrument: null,
-            photos: [],
-            verdict: null,
-            traced: order.origin,
-          },
-          recordedAt: new Date(),
-        },
-      ])
-    await setItemState(
-      trx,
-      free.map((i) => i.id),
-      'quarantined',
-      remark,
-    )
-  })
-  return free.length
 }

@@ -95,7 +95,7 @@ defineExpose({ strike: (entry?: string) => askToStrike(entry ?? null) })
       :disabled="!primary"
       :loading="busy"
       @click="primary?.act()"
-      >{{ primary?.text ?? idle }}</ElButton
+      ><span class="words">{{ primary?.text ?? idle }}</span></ElButton
     >
     <AskDialog
       v-model="strikeOpen"
@@ -148,7 +148,16 @@ defineExpose({ strike: (entry?: string) => askToStrike(entry ?? null) })
     flex: 1;
     min-width: 0;
     white-space: normal;
+    font-size: var(--s16);
     line-height: 1.15;
+  }
+  /* A long title stays within its button. */
+  .words {
+    display: -webkit-box;
+    -webkit-box-orient: vertical;
+    -webkit-line-clamp: 2;
+    line-clamp: 2;
+    overflow: hidden;
   }
   .bar .el-button + .el-button {
     margin-left: 0;

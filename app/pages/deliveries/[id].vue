@@ -59,25 +59,10 @@ async function inspect(body: unknown) {
   if (next && next.state === 'received') chosen.value = next.id
   await item.load()
 }
-const accepting = ref<{ done: number; all: number } | null>(null)
-const stopped = ref(false)
+const { accepting, accept, stop } = useAccepting(base)
 async function acceptRest() {
-  stopped.value = false
-  accepting.value = { done: 0, all: data.value!.acceptable }
-  try {
-    for (;;) {
-      const { accepted, left } = await api<{ accepted: number; left: number }>(`${base}/accept`, {
-        method: 'POST',
-      })
-      accepting.value.done += accepted
-      if (left === 0 || accepted === 0 || stopped.value) break
-    }
-  } catch (error) {
-    tell(error, 'The rest was not accepted.')
-  } finally {
-    accepting.value = null
-    await Promise.all([load(), paged.restart(), item.load()])
-  }
+  await accept(data.value!.acceptable)
+  await Promise.all([load(), paged.restart(), item.load()])
 }
 const signOpen = ref(false)
 async function sign(secret: string) {
@@ -140,28 +125,11 @@ const words = computed(() => {
         <div class="lines" tabindex="0" role="region" aria-label="Lines of the order">
           <ReconciledLines :lines="data.delivery.lines" brief />
         </div>
-        <div class="articles" role="group" aria-label="Samples">
-          <button
-            v-for="a in data.articles"
-            :key="a.item"
-            type="button"
-            class="article"
-            :aria-pressed="side === 'sample' && article?.item === a.item"
-            @click="openSample(a.item)"
-          >
-            <strong>{{ a.item }}</strong><span class="muted small">{{
-              a.sampling
-                ? a.sampling.accepted === null
-                  ? `sample: ${a.sampling.open} of ${a.sampling.sample} to look at`
-                  : a.sampling.accepted
-                    ? 'sample passed'
-                    : 'sample refused'
-                : a.waiting
-                  ? `${showCount(a.waiting)} to look at`
-                  : 'looked at'
-            }}</span>
-          </button>
-        </div>
+        <ArticleSamples
+          :articles="data.articles"
+          :chosen="side === 'sample' ? (article?.item ?? null) : null"
+          @choose="openSample"
+        />
         <div class="find">
           <ElInput
             v-model="search"
@@ -234,7 +202,7 @@ const words = computed(() => {
       <p class="grow muted" role="status">
         {{ accepting ? `${accepting.done} of ${accepting.all} accepted …` : words }}
       </p>
-      <ElButton v-if="accepting" size="large" @click="stopped = true">Stop</ElButton>
+      <ElButton v-if="accepting" size="large" @click="stop">Stop</ElButton>
       <ElButton v-else-if="may && data.acceptable > 0" size="large" @click="acceptRest"
         >Accept the other {{ showCount(data.acceptable) }}</ElButton
       >
@@ -284,31 +252,6 @@ const words = computed(() => {
   max-height: 190px;
   overflow: auto;
   flex: none;
-}
-.articles {
-  display: flex;
-  gap: 8px;
-  overflow-x: auto;
-  flex: none;
-}
-.article {
-  display: flex;
-  flex-direction: column;
-  align-items: flex-start;
-  justify-content: center;
-  min-height: 52px;
-  padding: 2px 14px;
-  border: 1px solid var(--hair);
-  border-left: 4px solid var(--hair);
-  border-radius: var(--corner);
-  background: var(--card);
-  color: inherit;
-  cursor: pointer;
-  white-space: nowrap;
-}
-.article[aria-pressed='true'] {
-  border-left-color: var(--line);
-  background: var(--wash);
 }
 .find {
   display: flex;

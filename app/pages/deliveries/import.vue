@@ -2,7 +2,7 @@
 import { showCount } from '#core/quantity/show'
 import { noteColumns } from '#core/delivery/columns'
 import type { Order } from '../../../server/db/deliveries'
-import type { NotePreview } from '../../../server/services/notes'
+import type { NotePreview } from '../../../server/services/note-reading'
 import { useSession } from '~/stores/session'
 
 /**

@@ -1,19 +1,16 @@
 <script setup lang="ts">
 import { useDebounceFn, useVirtualList } from '@vueuse/core'
 import type { Label } from '#core/delivery/gs1'
-import type { listLots, lotSheet } from '../../../server/services/lots'
+import type { LotRow } from '~/composables/useLotAge'
 import { useSession } from '~/stores/session'
-import { itemStateWords, shelfWords } from '~/words'
 
 /** Lots with their age: what is near its end, past it, or in quarantine; labels read and printed. */
-type Row = Awaited<ReturnType<typeof listLots>>['lots'][number]
-type Sheet = Awaited<ReturnType<typeof lotSheet>>
 const session = useSession()
-const times = useTimes()
 const route = useRoute()
+const { glyph, word } = useLotAge()
 const search = ref('')
-const paged = usePaged<Row>(async (from, count) => {
-  const { total, lots } = await api<{ total: number; lots: Row[] }>(`${session.base}/lots`, {
+const paged = usePaged<LotRow>(async (from, count) => {
+  const { total, lots } = await api<{ total: number; lots: LotRow[] }>(`${session.base}/lots`, {
     query: { search: search.value, from: String(from), count: String(count) },
   })
   return { total, items: lots }
@@ -22,92 +19,30 @@ const { list, containerProps, wrapperProps } = useVirtualList(paged.rows, { item
 watch(list, (l) => l.length && paged.want(l[0]!.index, l.at(-1)!.index))
 watch(search, useDebounceFn(paged.restart, 200))
 const chosen = ref<string | null>(typeof route.query.lot === 'string' ? route.query.lot : null)
-const sheet = useLoad(async () => (chosen.value ? api<Sheet>(`${session.base}/lots/${chosen.value}`) : null))
-watch(chosen, sheet.load)
 const started = ref(false)
 onMounted(async () => {
-  await Promise.all([paged.restart(), sheet.load()])
+  await paged.restart()
   started.value = true
 })
-const lot = computed(() => sheet.data.value?.lot ?? null)
-const glyph = (l: Pick<Row, 'shelf' | 'quarantinedAt'>) =>
-  l.quarantinedAt
-    ? 'rejected'
-    : l.shelf === 'expired'
-      ? 'rejected'
-      : l.shelf === 'soon'
-        ? 'too-close'
-        : l.shelf === 'good'
-          ? 'accepted'
-          : 'not-applicable'
-const word = (l: Pick<Row, 'shelf' | 'quarantinedAt' | 'end'>) =>
-  l.quarantinedAt
-    ? 'Quarantined'
-    : l.end
-      ? `${shelfWords[l.shelf]} ${times.day(l.end.at)}`
-      : shelfWords.unlimited
 
-const dates = reactive({ made: '', expires: '', opened: '' })
-watch(
-  lot,
-  (l) => l && Object.assign(dates, { made: l.made ?? '', expires: l.expires ?? '', opened: l.opened ?? '' }),
-)
-const changed = computed(
-  () =>
-    lot.value !== null &&
-    (['made', 'expires', 'opened'] as const).some((k) => (lot.value![k] ?? '') !== dates[k]),
-)
-const fault = ref('')
-const done = ref('')
-const busy = ref(false)
-async function send(act: () => Promise<string>) {
-  busy.value = true
-  fault.value = ''
-  done.value = ''
-  try {
-    done.value = await act()
-    await Promise.all([paged.restart(), sheet.load()])
-  } catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    fault.value = error.message
-  } finally {
-    busy.value = false
-  }
-}
-const saveDates = () =>
-  send(async () => {
-    const { judgedAnew } = await api<{ judgedAnew: number }>(`${session.base}/lots/${chosen.value}/dates`, {
-      body: Object.fromEntries(Object.entries(dates).map(([k, v]) => [k, v || null])),
-    })
-    return judgedAnew ? `Entered. ${judgedAnew} joints were judged anew.` : 'Entered.'
-  })
-const asking = ref(false)
-const setQuarantine = async (reason: string) =>
-  send(async () => {
-    await api(`${session.base}/lots/${chosen.value}/quarantine`, {
-      body: { on: !lot.value!.quarantinedAt, reason },
-    })
-    return lot.value!.quarantinedAt ? 'Out of quarantine.' : 'In quarantine from now on.'
-  })
 const scanning = ref(false)
-const printing = ref(false)
-const read = (label: Label) =>
-  send(async () => {
-    if (!label.lot) throw new ApiProblem('missing', 'This label names no lot.', 'lot', 422)
-    const article = session.overview?.articles.find((a) => a.gtin && a.gtin === label.gtin)
-    const { id } = await api<{ id: string }>(`${session.base}/lots`, {
-      body: {
-        lot: label.lot,
-        item: article?.item ?? null,
-        made: label.made,
-        expires: label.expires ?? label.bestBefore,
-      },
-    })
-    chosen.value = id
-    return `Lot ${label.lot} is in the register.`
-  })
-const inspector = computed(() => session.can('date-lot'))
-const mayQuarantine = computed(() => session.can(lot.value?.quarantinedAt ? 'end-quarantine' : 'quarantine'))
+/** labels taken: what stands of the chosen lot is read anew after each */
+const taken = ref(0)
+const said = ref('')
+const { words: fault, want, send } = useSending()
+async function read(label: Label) {
+  said.value = ''
+  if (!label.lot) return want('This label names no lot.')
+  const article = session.overview?.articles.find((a) => a.gtin && a.gtin === label.gtin)
+  const { lot, made, expires, bestBefore } = label
+  const body = { lot, item: article?.item ?? null, made, expires: expires ?? bestBefore }
+  const found = await send(() => api<{ id: string }>(`${session.base}/lots`, { body }))
+  if (!found) return
+  chosen.value = found.id
+  taken.value++
+  said.value = `Lot ${lot} is in the register.`
+  await paged.restart()
+}
 </script>
 
 <template>
@@ -117,10 +52,12 @@ const mayQuarantine = computed(() => session.can(lot.value?.quarantinedAt ? 'end
       <div class="page-head">
         <h1 class="grow">Lots</h1>
         <a class="quiet" :href="`/api/${session.base}/lots/export`" download>CSV</a
-        ><ElButton v-if="inspector" type="primary" size="large" @click="scanning = true"
+        ><ElButton v-if="session.can('enter-lot')" type="primary" size="large" @click="scanning = true"
           >Read a label</ElButton
         >
       </div>
+      <p v-if="said" class="fine" role="status">{{ said }}</p>
+      <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
       <ElInput v-model="search" size="large" clearable placeholder="Lot or item" aria-label="Find a lot" />
       <Notice
         v-if="paged.problem.value && !paged.total.value"
@@ -159,88 +96,13 @@ const mayQuarantine = computed(() => session.can(lot.value?.quarantinedAt ? 'end
     </section>
     <section class="right" tabindex="0" role="region" aria-label="Lot">
       <Notice
-        v-if="!lot"
+        v-if="chosen === null"
         empty="Choose a lot"
         hint="Its dates, where its pieces stand, and every joint made with it."
       />
-      <template v-else>
-        <header>
-          <h2>{{ lot.lot }}</h2>
-          <span class="muted">{{ lot.title ?? 'item not known' }}</span>
-        </header>
-        <p class="state">
-          <StateGlyph :state="glyph(lot)" :size="32" /><strong>{{ word(lot) }}</strong
-          ><span v-if="lot.end && !lot.quarantinedAt" class="muted">{{ lot.end.why }}</span>
-        </p>
-        <p v-if="lot.quarantinedAt" class="warn">
-          {{ lot.reason }} – since {{ times.moment(lot.quarantinedAt) }}.
-        </p>
-        <p v-else-if="lot.shelf === 'expired'" class="warn">
-          Not used in a step without a waiver that names it.
-        </p>
-        <p v-if="done" class="fine" role="status">{{ done }}</p>
-        <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
-        <dl class="facts">
-          <template v-for="(n, s) in sheet.data.value!.counts" :key="s"
-            ><dt class="muted">{{ itemStateWords[s] }}</dt>
-            <dd>{{ n }}</dd></template
-          >
-          <template v-if="lot.shelfMonths"
-            ><dt class="muted">Shelf life</dt>
-            <dd>{{ lot.shelfMonths }} months</dd></template
-          >
-          <template v-if="lot.openedDays"
-            ><dt class="muted">Once opened</dt>
-            <dd>{{ lot.openedDays }} days</dd></template
-          >
-          <template v-if="lot.gtin"
-            ><dt class="muted">Article</dt>
-            <dd>{{ lot.gtin }}</dd></template
-          >
-        </dl>
-        <form class="dates" @submit.prevent="saveDates">
-          <DayField v-model="dates.made" label="Produced" :disabled="!inspector" />
-          <DayField v-model="dates.expires" label="Printed expiry" :disabled="!inspector" />
-          <DayField v-model="dates.opened" label="Opened" :disabled="!inspector" />
-          <ElButton v-if="inspector" native-type="submit" size="large" :disabled="!changed" :loading="busy"
-            >Enter the dates</ElButton
-          >
-        </form>
-        <div class="do">
-          <ElButton
-            type="primary"
-            size="large"
-            @click="navigateTo(`/deliveries/trace?kind=lot&value=${encodeURIComponent(lot.lot)}`)"
-            >Trace this lot</ElButton
-          >
-          <ElButton size="large" @click="printing = true">Label</ElButton>
-          <ElButton
-            v-if="mayQuarantine"
-            size="large"
-            :type="lot.quarantinedAt ? 'default' : 'danger'"
-            plain
-            @click="asking = true"
-            >{{ lot.quarantinedAt ? 'Take out of quarantine' : 'Quarantine' }}</ElButton
-          >
-        </div>
-      </template>
+      <LotSheet v-else :key="taken" :lot-id="chosen" @changed="paged.restart" />
     </section>
-    <AskDialog
-      v-model="asking"
-      :title="
-        lot?.quarantinedAt ? `Take lot ${lot.lot} out of quarantine` : `Quarantine lot ${lot?.lot ?? ''}`
-      "
-      label="Why?"
-      :action="lot?.quarantinedAt ? 'Take out' : 'Quarantine'"
-      :send="setQuarantine"
-    />
     <LabelScanner v-model="scanning" @read="read" />
-    <LabelPrint
-      v-if="lot"
-      v-model="printing"
-      :content="{ gtin: lot.gtin, lot: lot.lot, made: lot.made, expires: lot.expires }"
-      :title="lot.title ?? lot.lot"
-    />
   </div>
 </template>
 
@@ -286,41 +148,6 @@ const mayQuarantine = computed(() => session.can(lot.value?.quarantinedAt ? 'end
 .age {
   min-width: 176px;
 }
-.state {
-  display: flex;
-  align-items: center;
-  gap: 12px;
-}
-.facts {
-  display: grid;
-  grid-template-columns: 160px 1fr;
-  gap: 4px 12px;
-  margin: 0;
-}
-dd {
-  margin: 0;
-  font-weight: 600;
-}
-.dates {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 10px 14px;
-  align-items: end;
-}
-.dates label {
-  font-size: var(--s14);
-  color: var(--muted);
-}
-.do {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 10px;
-}
-.warn {
-  padding: 10px 14px;
-  border-left: 4px solid var(--rejected);
-  background: color-mix(in srgb, var(--rejected) 8%, var(--card));
-}
 @media (max-width: 1000px) {
   .lots {
     display: block;
@@ -341,12 +168,6 @@ dd {
   }
 }
 @media (max-width: 720px) {
-  .facts {
-    grid-template-columns: 120px 1fr;
-  }
-  .dates {
-    grid-template-columns: minmax(0, 1fr);
-  }
   .age {
     min-width: 0;
   }

@@ -1,7 +1,7 @@
 import * as yup from 'yup'
 import { FILE_LIMIT, noteSource } from '../../../../http/inputs'
 import { projectRoute } from '../../../../http/route'
-import { previewNote } from '../../../../services/notes'
+import { previewNote } from '../../../../services/note-reading'
 
 export default projectRoute(
   'POST /api/projects/:project/deliveries/preview',

@@ -1,7 +1,8 @@
 import * as yup from 'yup'
 import { uuid } from '#core/record/uuid'
 import { projectRoute } from '../../../../http/route'
-import { originKinds, quarantine } from '../../../../services/tracing'
+import { quarantine } from '../../../../services/trace-quarantine'
+import { originKinds } from '../../../../services/tracing'
 
 const body = yup.object({
   origin: yup
