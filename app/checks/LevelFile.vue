@@ -27,6 +27,9 @@ const read = computed<LevelFileRead | null>(() => {
   if (!table.value || missing.value.length > 0) return null
   return readLevelFile(table.value, mapping.value, unit.value)
 })
+const ready = computed(
+  () => read.value !== null && read.value.faults.length === 0 && read.value.rows.length > 1,
+)
 async function look(file: File) {
   fault.value = ''
   table.value = null
@@ -49,59 +52,54 @@ watch(open, (now) => now && ((table.value = null), (fault.value = ''), (name.val
 </script>
 
 <template>
-  <ElDialog v-model="open" title="Sights from a file" width="min(720px, 96vw)" append-to-body align-center>
-    <div class="form">
-      <div class="row">
-        <FileButton
-          :label="name ? 'Another file' : 'Choose the file'"
-          name="A table of the instrument, CSV"
-          accept=".csv,.txt,text/csv,text/plain"
-          @chosen="look"
-        />
-        <span class="muted">{{ name || 'A table of the instrument, CSV' }}</span>
-      </div>
-      <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
-      <template v-if="table">
-        <ColumnMapping
-          :columns="levelColumns"
-          :header="table.header"
-          :mapping="mapping"
-          :remembered="Object.keys(kept).length > 0"
-          :unmapped="missing"
-          @change="(m) => (mapping = m)"
-        />
-        <div class="field">
-          <span id="level-unit">Bare numbers are in</span>
-          <ElRadioGroup v-model="unit" aria-labelledby="level-unit">
-            <ElRadioButton v-for="u in levelFileUnits" :key="u" :value="u">{{ u }}</ElRadioButton>
-          </ElRadioGroup>
-        </div>
-        <ul v-if="read && read.faults.length > 0" class="faults" role="alert">
-          <li v-for="f in read.faults.slice(0, 8)" :key="`${f.row} ${f.column}`">
-            Row {{ f.row }}, {{ f.column }}: {{ f.message }}
-          </li>
-          <li v-if="read.faults.length > 8">and {{ read.faults.length - 8 }} more</li>
-        </ul>
-        <p v-else-if="read" role="status">{{ read.rows.length }} sights in {{ name }}.</p>
-      </template>
+  <DialogForm
+    v-model="open"
+    title="Sights from a file"
+    action="Put into the book"
+    width="min(720px, 96vw)"
+    :busy="false"
+    :fault="fault"
+    :ready="ready"
+    @send="take"
+  >
+    <div class="row">
+      <FileButton
+        :label="name ? 'Another file' : 'Choose the file'"
+        name="A table of the instrument, CSV"
+        accept=".csv,.txt,text/csv,text/plain"
+        @chosen="look"
+      />
+      <span class="muted">{{ name || 'A table of the instrument, CSV' }}</span>
     </div>
-    <template #footer>
-      <ElButton @click="open = false">Close</ElButton>
-      <ElButton
-        type="primary"
-        :disabled="!read || read.faults.length > 0 || read.rows.length < 2"
-        @click="take"
-        >Put into the book</ElButton
-      >
+    <template v-if="table">
+      <ColumnMapping
+        :columns="levelColumns"
+        :header="table.header"
+        :mapping="mapping"
+        :remembered="Object.keys(kept).length > 0"
+        :unmapped="missing"
+        @change="(m) => (mapping = m)"
+      />
+      <div class="row wrap">
+        <span id="level-unit" class="muted">Bare numbers are in</span>
+        <ElRadioGroup v-model="unit" aria-labelledby="level-unit">
+          <ElRadioButton v-for="u in levelFileUnits" :key="u" :value="u">{{ u }}</ElRadioButton>
+        </ElRadioGroup>
+      </div>
+      <ul v-if="read && read.faults.length > 0" class="faults" role="alert">
+        <li v-for="f in read.faults.slice(0, 8)" :key="`${f.row} ${f.column}`">
+          Row {{ f.row }}, {{ f.column }}: {{ f.message }}
+        </li>
+        <li v-if="read.faults.length > 8">and {{ read.faults.length - 8 }} more</li>
+      </ul>
+      <p v-else-if="read" role="status">{{ read.rows.length }} sights in {{ name }}.</p>
     </template>
-  </ElDialog>
+  </DialogForm>
 </template>
 
 <style scoped>
-.form {
-  display: flex;
-  flex-direction: column;
-  gap: 14px;
+.wrap {
+  flex-wrap: wrap;
 }
 .faults {
   margin: 0;

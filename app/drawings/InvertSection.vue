@@ -124,7 +124,13 @@ const wrong = computed(() => props.section.inverts.filter((p) => p.off || p.back
         v-for="t in siteTicks(x.domain()[0]!, x.domain()[1]!, Math.max(2, Math.floor(width / 120)))"
         :key="`x ${t.at}`"
       >
-        <text :x="x(t.at)" :y="HEIGHT - 12" text-anchor="middle">{{ t.text }} {{ unitShown('m') }}</text>
+        <text
+          :x="Math.min(x(t.at), width - 4)"
+          :y="HEIGHT - 12"
+          :text-anchor="x(t.at) > width - 32 ? 'end' : 'middle'"
+        >
+          {{ t.text }} {{ unitShown('m') }}
+        </text>
       </g>
     </svg>
     <p class="muted small">

@@ -40,7 +40,8 @@ export function readLevelFile(table: Table, mapping: Mapping, unit: LevelFileUni
       return readQuantity(text, 'length', { bareUnit: unit })
     } catch (error) {
       if (!(error instanceof Problem)) throw error
-      faults.push({ row, column: heading(key), message: error.message })
+      const message = `"${text.slice(0, 40)}" is no length such as "1.482" or "1482 mm"`
+      faults.push({ row, column: heading(key), message })
       return null
     }
   }

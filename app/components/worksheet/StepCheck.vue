@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { definitionOf, isAnswered } from '#core/checks/registry'
 import { slotsOf } from '#core/judgement/slots'
-import { openBefore, speaksAgainst } from '#core/judgement/release'
+import { speaksAgainst } from '#core/judgement/release'
 import { standing } from '#core/judgement/standing'
 import type { Judgement, StepJudgement } from '#core/judgement/types'
 import type { CompiledProcedure } from '#core/procedure/compile'
@@ -42,7 +42,6 @@ const emit = defineEmits<{
 }>()
 
 const session = useSession()
-const times = useTimes()
 const compiledStep = computed(() => props.compiled.steps[props.compiled.stepIndex.get(props.judged.key)!]!)
 const step = computed(() => compiledStep.value.step)
 const check = computed(() => step.value.check)
@@ -81,21 +80,11 @@ const offered = computed(() => mayAnswerHere.value && (!found.value || anew.valu
 const lacksAnswer = computed(
   () => isHold.value && !readyByAsking.value && isAnswered(check.value) && props.judged.entry === null,
 )
-/** what is not done before a hold point */
-const open = computed(() =>
-  isHold.value ? openBefore(props.compiled, props.judgement, standing(props.entries), props.judged.key) : [],
-)
-const openEarlier = computed(() => open.value.filter((k) => k !== props.judged.key))
-const titleOf = (key: string) => props.compiled.steps[props.compiled.stepIndex.get(key)!]!.step.title
 const usedLot = computed(() =>
   String(
     standing(props.entries).findLast((e) => e.step === props.judged.key && e.kind === 'lot')?.payload.lot ??
       '',
   ),
-)
-const released = computed(() => ['released', 'waived'].includes(props.judged.release.state))
-const onThisDevice = computed(() =>
-  props.entries.some((e) => e.kind === 'release' && e.step === props.judged.key && e.payload.here === true),
 )
 const request = () =>
   emit('answer', [
@@ -201,55 +190,23 @@ defineExpose({
     <ElButton v-else-if="found && mayAnswerHere" size="large" class="anew" @click="anew = true"
       >Answer again</ElButton
     >
-    <div v-if="isHold" class="hold">
-      <template v-if="!released">
-        <ElButton
-          v-if="mayRecord && !mayRelease && judged.release.state !== 'requested'"
-          type="primary"
-          size="large"
-          class="big"
-          :disabled="lacksAnswer"
-          :loading="busy"
-          @click="request"
-          >Everything is ready: request release</ElButton
-        >
-        <p v-if="openEarlier.length > 0" class="muted small">
-          Still open before it: {{ openEarlier.map(titleOf).join('; ') }}.<template v-if="mayRelease">
-            A waiver names them.</template
-          >
-        </p>
-        <p v-if="judged.release.state === 'requested'">
-          Requested at {{ times.clock(judged.release.at!) }} by {{ sheet.people[judged.release.by!] }},
-          {{ times.span(now - judged.release.at!) }} ago.
-        </p>
-        <slot name="hold" :open="open.length" />
-        <div v-if="mayRelease" class="row wrap">
-          <ElButton
-            type="primary"
-            size="large"
-            class="big"
-            :disabled="open.length > 0 || judged.release.state !== 'requested'"
-            @click="$emit('release', { kind: 'release' })"
-            >Release</ElButton
-          >
-          <ElButton
-            type="danger"
-            plain
-            size="large"
-            class="big"
-            @click="$emit('release', { kind: 'refusal' })"
-            >Refuse</ElButton
-          >
-          <ElButton size="large" @click="$emit('release', { kind: 'waiver', waives: open })">Waive</ElButton>
-        </div>
-      </template>
-      <p v-else class="muted">
-        {{ judged.release.state === 'waived' ? 'Waived' : 'Released' }} at
-        {{ times.moment(judged.release.at!) }} by {{ sheet.people[judged.release.by!]
-        }}{{ onThisDevice ? ', on the crew’s device without a signal' : '' }}.
-      </p>
-    </div>
-
+    <StepHold
+      v-if="isHold"
+      :compiled="compiled"
+      :entries="entries"
+      :judged="judged"
+      :judgement="judgement"
+      :people="sheet.people"
+      :now="now"
+      :may-record="mayRecord"
+      :may-release="mayRelease"
+      :wanting="lacksAnswer"
+      :busy="busy"
+      @request="request"
+      @release="(d) => $emit('release', d)"
+    >
+      <template #default="before"><slot name="hold" v-bind="before" /></template>
+    </StepHold>
     <div v-if="(!mayRecord || check.kind === 'calculated') && bars.length > 0">
       <ToleranceBar v-for="b in bars" :key="b.of + b.title" v-bind="b" />
     </div>
@@ -330,12 +287,6 @@ h1 {
 }
 .verdict.held {
   border-color: var(--held);
-}
-.hold {
-  display: flex;
-  flex-direction: column;
-  gap: 10px;
-  align-items: flex-start;
 }
 @media (max-width: 720px) {
   .check {

@@ -26,8 +26,12 @@ describe('sights from an instrument’s file', () => {
       take('a;b;c\n1420,5;;\n;;1421\n', 'mm', { backsight: 'a', intermediate: 'b', foresight: 'c' }).rows,
     ).toEqual([{ backsight: expect.closeTo(1.4205, 9) }, { foresight: 1.421 }]))
   it('a cell that is no length is named, and nothing taken for it', () => {
-    const { rows, faults } = take('bs,fs\n1.42,\n,high\n')
-    expect(faults).toEqual([{ row: 3, column: 'fs', message: expect.stringContaining('number') }])
+    const { rows, faults } = take('bs,fs\n1.42,\n,high\n1.7O1,2 kPa\n')
+    expect(faults.map((f) => `${f.row} ${f.column} ${f.message.split(' is no length')[0]}`)).toEqual([
+      '3 fs "high"',
+      '4 bs "1.7O1"',
+      '4 fs "2 kPa"',
+    ])
     expect(rows).toEqual([{ backsight: 1.42 }])
   })
   it('a file without foresights is asked about', () =>
