@@ -20,7 +20,7 @@ const props = defineProps<{
 const box = ref<HTMLElement | null>(null)
 const { width } = useElementSize(box)
 const ROW = 58
-const LEFT = 132
+const LEFT = 148
 const rows = computed(() => [
   ...new Set([...(props.me ? [props.me.line] : []), ...props.visits.map((v) => v.stop.line)]),
 ])
