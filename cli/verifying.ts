@@ -22,6 +22,11 @@ export async function verifyDatabase(): Promise<number> {
         `${s.subjectType} ${s.subject}: ${s.field} is stored as ${JSON.stringify(s.stored)}, ` +
           `the entries give ${JSON.stringify(s.rebuilt)}.`,
       )
+    if (report.judging > 0 && report.stale.length > 0)
+      note(
+        'Subjects were being judged anew meanwhile: what is stored otherwise may be what was still to come. ' +
+          'Look again in a minute.',
+      )
     return report.faults.length + report.stale.length === 0 ? 0 : 1
   } finally {
     await db.destroy()

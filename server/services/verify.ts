@@ -14,6 +14,7 @@ import {
 } from '../db/checks'
 import { chainHeads, entriesOfMany } from '../db/entries'
 import { filesPage } from '../db/files'
+import { openJobs } from '../db/jobs'
 import type { Project } from '../db/projects'
 import { KnownOptions } from './judging'
 import { rebuilt, type Recorded } from './rebuilt'
@@ -25,6 +26,8 @@ export interface VerifyReport {
   faults: ChainFault[]
   /** projections that do not follow from the entries */
   stale: { subjectType: string; subject: string; field: string; stored: unknown; rebuilt: unknown }[]
+  /** jobs that were judging anew meanwhile: what is stale may be what they had not come to */
+  judging: number
 }
 
 const BATCH = 200
@@ -32,8 +35,9 @@ const FIRST = '00000000-0000-0000-0000-000000000000'
 
 /** Walks every chain of the projects, rebuilds every projection, and looks at times and files. Reads only. */
 export async function verifyRecord(db: Knex, projects: Project[]): Promise<VerifyReport> {
-  const report: VerifyReport = { subjects: 0, entries: 0, faults: [], stale: [] }
+  const report: VerifyReport = { subjects: 0, entries: 0, faults: [], stale: [], judging: 0 }
   for (const project of projects) {
+    report.judging += (await openJobs(db, project.id)).length
     await verifyRegistry(db, project, report)
     await verifyChains(db, project, report)
     await verifyTimes(db, project, report)

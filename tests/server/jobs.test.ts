@@ -1,9 +1,12 @@
 import type { Knex } from 'knex'
 import { uuidv7 } from 'uuidv7'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
+import { findProject } from '../../server/db/projects'
+import { verifyRecord } from '../../server/services/verify'
 import { base, signedIn, type Client } from './client'
 import { asApplication } from './connect'
 import { freshJoint, judgeAgain } from './fresh-joint'
+import { jobsDone } from './verified'
 
 /** Judging many anew: outside any request, gone on with after a crash, and followed by whoever looks. */
 let db: Knex
@@ -72,6 +75,7 @@ describe('a job', () => {
     await judgeAgain(db, joints)
   })
   it('whose worker still holds it is left alone', async () => {
+    await jobsDone(db, project)
     const joint = await stale()
     const held = await add([joint], {
       state: 'running',
@@ -83,7 +87,14 @@ describe('a job', () => {
     expect((await hale.get(`${base}/jobs`)).body).toContainEqual(
       expect.objectContaining({ id: held, reason: 'lot', done: 0, total: 1 }),
     )
+    // Whoever verifies meanwhile hears that it may be what is still to come.
+    const verified = async () => {
+      const { judging, stale } = await verifyRecord(db, [(await findProject(db, 'skerry-head'))!])
+      return [judging, stale.filter((s) => s.subject === joint).map((s) => s.field)]
+    }
+    expect(await verified()).toEqual([1, ['state']])
     await db('jobs').where({ id: held }).delete()
+    expect(await verified()).toEqual([0, ['state']])
     await db('joints').where({ id: joint }).update({ state: 'not-started' })
   })
   it('names joints of its own project only: another’s is not touched', async () => {
