@@ -1,7 +1,8 @@
 import type { Knex } from 'knex'
 import { expect } from 'vitest'
+import { findJob } from '../../server/db/jobs'
 import { findProject } from '../../server/db/projects'
-import { askRejudge, settleJob } from '../../server/services/jobs'
+import { askRejudge, workJobs } from '../../server/services/jobs'
 import { jobsDone } from './verified'
 
 /**
@@ -23,6 +24,8 @@ export async function keepRules(db: Knex, systems: readonly string[]): Promise<(
     const actor = { person: petra.id, name: petra.name, project, roles: ['engineer' as const], crew: null }
     const known = (await findProject(db, 'skerry-head'))!
     const { job } = await askRejudge(db, known, actor, 'rule', { joints })
-    expect(await settleJob(db, project, job, 60_000)).toBe('done')
+    await workJobs(db)
+    await jobsDone(db, project)
+    expect((await findJob(db, project, job))!.state).toBe('done')
   }
 }
